@@ -1,0 +1,263 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use Anvil\Formats\FileSource;
+use Anvil\Formats\Unreadable;
+use Anvil\Inspection\GivenFile;
+use Anvil\Inspection\Inspector;
+use Anvil\Inspection\Report;
+use Anvil\Standard\CheckCodes;
+use Anvil\Standard\Choices;
+use Anvil\Standard\RaySettings;
+use Anvil\Standard\Role;
+use Anvil\Standard\Standard;
+use Anvil\Standard\Waiver;
+use Closure;
+use Illuminate\Console\Command;
+use RuntimeException;
+use Symfony\Component\Console\Exception\ExceptionInterface;
+use Symfony\Component\Console\Input\InputInterface;
+use Symfony\Component\Console\Output\ConsoleOutputInterface;
+use Symfony\Component\Console\Output\OutputInterface;
+
+/**
+ * What all headless commands share: files with roles, the standard, the choices, exit codes (CLI.md).
+ */
+abstract class AnvilCommand extends Command
+{
+    public const BLOCKED = 1;
+
+    public const UNUSABLE = 2;
+
+    protected const INPUT = '{files?* : mesh files, each a path or role:path (low, high, id, cage, pose)}
+        {--standard= : a studio standard, JSON}
+        {--choices= : what was decided for this asset, JSON}
+        {--waivers= : accepted findings, JSON}
+        {--json : print one JSON document and nothing else}';
+
+    /** Wrong options are input that cannot be used, like any other. */
+    public function run(InputInterface $input, OutputInterface $output): int
+    {
+        try {
+            return parent::run($input, $output);
+        } catch (ExceptionInterface $error) {
+            $json = in_array('--json', $_SERVER['argv'] ?? [], true);
+            $this->report($output, $json, 'input-unusable', $error->getMessage());
+
+            return self::UNUSABLE;
+        }
+    }
+
+    public function handle(): int
+    {
+        try {
+            return $this->perform();
+        } catch (UnusableInput $error) {
+            $this->report($this->output, (bool) $this->option('json'), $error->errorCode, $error->getMessage(), $error->subject, $error->atLine, $error->atOffset);
+        } catch (RuntimeException $error) {
+            $this->report($this->output, (bool) $this->option('json'), 'input-unusable', $error->getMessage());
+        }
+
+        return self::UNUSABLE;
+    }
+
+    /**
+     * @throws UnusableInput|RuntimeException
+     */
+    abstract protected function perform(): int;
+
+    /**
+     * @return list<GivenFile>
+     *
+     * @throws UnusableInput
+     */
+    protected function givenFiles(): array
+    {
+        /** @var list<string> $arguments */
+        $arguments = $this->argument('files');
+        if ($arguments === []) {
+            throw new UnusableInput('file-missing', 'name at least one mesh file, as a path or role:path');
+        }
+        $out = [];
+        foreach ($arguments as $argument) {
+            $role = null;
+            $path = $argument;
+            if (preg_match('/^(low|high|id|cage|pose):(.+)$/s', $argument, $found) === 1) {
+                $role = Role::from($found[1]);
+                $path = $found[2];
+            }
+            if (! is_file($path)) {
+                throw new UnusableInput('file-missing', is_dir($path) ? "$path is a folder" : "$path is not there", $path);
+            }
+            if (! is_readable($path)) {
+                throw new UnusableInput('file-missing', "$path may not be read", $path);
+            }
+            $out[] = new GivenFile($path, $role, new FileSource($path));
+        }
+
+        return $out;
+    }
+
+    /**
+     * @throws UnusableInput
+     */
+    protected function standard(): Standard
+    {
+        $standard = $this->settings('standard', Standard::ofJson(...)) ?? Standard::builtIn();
+        $rays = $this->hasOption('rays') ? $this->option('rays') : null;
+        if ($rays !== null) {
+            if (! is_string($rays) || preg_match('/^\d{2,7}$/', $rays) !== 1 || (int) $rays < 64 || (int) $rays > 4_194_304) {
+                throw new UnusableInput('input-unusable', '--rays takes a whole number from 64 to 4194304');
+            }
+            $own = $standard->rays;
+            $standard = $standard->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, (int) $rays, $own->setsKeptApart));
+        }
+
+        return $standard;
+    }
+
+    /**
+     * @throws UnusableInput
+     */
+    protected function choices(): Choices
+    {
+        return $this->settings('choices', Choices::ofJson(...)) ?? new Choices;
+    }
+
+    /**
+     * @return list<Waiver>
+     *
+     * @throws UnusableInput
+     */
+    protected function waivers(): array
+    {
+        return $this->settings('waivers', Waiver::listOfJson(...)) ?? [];
+    }
+
+    /**
+     * @param  list<GivenFile>  $files
+     *
+     * @throws UnusableInput when none of the files can be read
+     */
+    protected function inspectFiles(array $files): Report
+    {
+        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress());
+        $this->clearProgress();
+        foreach ($report->inspection->files as $file) {
+            if ($file->error === null) {
+                return $report;
+            }
+        }
+        $first = $report->inspection->files[0];
+        throw UnusableInput::of($first->error ?? Unreadable::because('no file can be read'), $first->path);
+    }
+
+    /**
+     * The folder given with --out.
+     *
+     * @throws UnusableInput
+     */
+    protected function outOption(string $what): string
+    {
+        $out = $this->option('out');
+        if (! is_string($out) || $out === '') {
+            throw new UnusableInput('input-unusable', "--out=$what is missing");
+        }
+
+        return $out;
+    }
+
+    protected function printJson(mixed $document): void
+    {
+        $this->output->writeln((string) json_encode($document, JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR), OutputInterface::OUTPUT_RAW);
+    }
+
+    protected function wantsJson(): bool
+    {
+        return (bool) $this->option('json');
+    }
+
+    /**
+     * @return Closure(string): void|null
+     */
+    protected function progress(): ?Closure
+    {
+        if (! stream_isatty(STDERR)) {
+            return null;
+        }
+
+        return static function (string $what): void {
+            fwrite(STDERR, "\r\e[K$what");
+        };
+    }
+
+    protected function clearProgress(): void
+    {
+        if (stream_isatty(STDERR)) {
+            fwrite(STDERR, "\r\e[K");
+        }
+    }
+
+    /**
+     * @return list<string>
+     *
+     * @throws UnusableInput
+     */
+    private function codes(): array
+    {
+        $only = $this->hasOption('only') ? $this->option('only') : null;
+        if (! is_string($only) || $only === '') {
+            return [];
+        }
+        $codes = array_values(array_filter(array_map(trim(...), explode(',', $only)), static fn (string $code): bool => $code !== ''));
+        foreach ($codes as $code) {
+            if (! in_array($code, CheckCodes::ALL, true)) {
+                throw new UnusableInput('input-unusable', "--only: $code is no check");
+            }
+        }
+
+        return $codes;
+    }
+
+    /**
+     * @template T
+     *
+     * @param  Closure(string): T  $parse
+     * @return T|null
+     *
+     * @throws UnusableInput
+     */
+    private function settings(string $option, Closure $parse): mixed
+    {
+        $path = $this->option($option);
+        if (! is_string($path) || $path === '') {
+            return null;
+        }
+        $text = is_file($path) ? @file_get_contents($path) : false;
+        if ($text === false) {
+            throw new UnusableInput('file-missing', "$path is not there", $path);
+        }
+        try {
+            return $parse($text);
+        } catch (Unreadable $error) {
+            throw UnusableInput::of($error, $path, "$option-invalid");
+        }
+    }
+
+    private function report(OutputInterface $output, bool $json, string $code, string $message, ?string $file = null, ?int $line = null, ?int $offset = null): void
+    {
+        $this->clearProgress();
+        if ($json) {
+            $error = array_filter(['code' => $code, 'message' => $message, 'file' => $file, 'line' => $line, 'offset' => $offset], static fn ($value): bool => $value !== null);
+            $output->writeln((string) json_encode(['tool' => 'yellow-anvil', 'schema' => 1, 'error' => $error], JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_INVALID_UTF8_SUBSTITUTE), OutputInterface::OUTPUT_RAW);
+
+            return;
+        }
+        $inner = $output instanceof \Illuminate\Console\OutputStyle ? $output->getOutput() : $output;
+        $errors = $inner instanceof ConsoleOutputInterface ? $inner->getErrorOutput() : $output;
+        $errors->writeln(($file === null || str_contains($message, $file) ? '' : "$file: ").$message, OutputInterface::OUTPUT_RAW);
+    }
+}

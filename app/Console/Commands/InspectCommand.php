@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use Anvil\Checks\Words;
+use Anvil\Inspection\Report;
+use Anvil\Standard\Severity;
+
+/**
+ * Reads, pairs, sets, runs every check.
+ */
+final class InspectCommand extends AnvilCommand
+{
+    protected $signature = 'anvil:inspect '.self::INPUT.'
+        {--format= : text (as without it) or json}
+        {--only= : codes of the checks to run, with commas}
+        {--rays= : samples, instead of the standard\'s}';
+
+    protected $description = 'Say whether high and low poly are ready to bake, and what is wrong where they are not';
+
+    protected function perform(): int
+    {
+        $format = $this->option('format') ?? ($this->wantsJson() ? 'json' : 'text');
+        if ($format === 'junit' || $format === 'sarif') {
+            throw new UnusableInput('input-unusable', "--format=$format is not built yet; json and text are");
+        }
+        if (! in_array($format, ['json', 'text'], true)) {
+            throw new UnusableInput('input-unusable', '--format is json or text');
+        }
+        $report = $this->inspectFiles($this->givenFiles());
+        $format === 'json' || $this->wantsJson() ? $this->printJson($report->toArray()) : $this->printText($report);
+
+        return $report->isReady() ? self::SUCCESS : self::BLOCKED;
+    }
+
+    private function printText(Report $report): void
+    {
+        foreach ($report->inspection->files as $file) {
+            $this->line(sprintf('%s  %s  %d parts, %s triangles', $file->path, $file->scene->format ?? 'unreadable', count($file->scene->parts ?? []), number_format($file->scene?->triangleCount() ?? 0)));
+        }
+        $this->newLine();
+        foreach ($report->inspection->clearances as $clearance) {
+            $wrong = $clearance->firstWrong['out'];
+            $this->line(sprintf('%-24s needs %s out, %s in; %s', $clearance->name, Words::length($clearance->needed->out), Words::length($clearance->needed->in), $wrong === null ? 'no wrong hit outward' : 'wrong hits from '.Words::length($wrong).' out'));
+        }
+        $this->newLine();
+        foreach ($report->findings() as $finding) {
+            $mark = match ($finding->severity) {
+                Severity::Blocker => 'BLOCKER', Severity::Caution => 'caution', Severity::Note => 'note   ',
+            };
+            $this->line("$mark  $finding->code  $finding->message".($finding->waived ? '  (waived)' : ''));
+            $this->line("         $finding->remedy");
+        }
+        $passed = $notRun = 0;
+        foreach ($report->results as $result) {
+            $passed += $result->state === 'passed' ? 1 : 0;
+            if ($result->state === 'not-run') {
+                $notRun++;
+                $this->line("not run  {$result->about->code}: $result->reason");
+            }
+        }
+        $this->newLine();
+        $this->line(sprintf('%s: %d blockers, %d cautions, %d notes; %d of %d checks passed%s', $report->isReady() ? 'READY' : 'NOT READY', $report->count(Severity::Blocker), $report->count(Severity::Caution), $report->count(Severity::Note), $passed, count($report->results), $notRun > 0 ? ", $notRun not run" : ''));
+    }
+}

@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of a set's seen low area whose ray meets another set's high poly first, when sets are not kept apart in the
+ * bake; area that is not seen counts for a note only.
+ */
+final class SetsBleed implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'sets-bleed',
+            station: Station::Clearance,
+            severity: Severity::Blocker,
+            title: 'Sets in each other\'s rays',
+            measured: 'Share of a set\'s seen low area whose ray meets another set\'s high poly first, when sets are not kept apart in the bake; area that is not seen counts for a note only.',
+            limit: 0.001,
+            limitWords: '0.1 %',
+            afterBake: 'bleeding colours and prints of neighbours on the map',
+            remedy: 'keep the sets apart in the bake, or explode them',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+
+        if ($inspection->standard->rays->setsKeptApart) {
+            return Outcome::notApplicable('the standard keeps sets apart in the bake: each meets only its own high poly');
+        }
+        $findings = [];
+        $limit = $inspection->standard->limit('sets-bleed', 0.001);
+        foreach ($inspection->clearances as $clearance) {
+            foreach ($clearance->bleeds as $bleed) {
+                $seen = $bleed->share > $limit;
+                $share = $seen ? $bleed->share : $bleed->unseenShare;
+                if ($share <= $limit) {
+                    continue;
+                }
+                $findings[] = new Finding(
+                    'sets-bleed', $seen ? Severity::Blocker : Severity::Note,
+                    "$clearance->name meets $bleed->other first on ".Words::percent($share).' of its '.($seen ? 'seen low area' : 'low area, all of it unseen'),
+                    $seen ? 'keep the sets apart in the bake (match by name), or explode them' : 'nothing, unless the part comes off in use',
+                    ['set' => $clearance->name, 'other' => $bleed->other], new Measure($share, $limit, 'share'),
+                    texels: Words::texels($clearance, $share), where: $bleed->where,
+                );
+            }
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+}

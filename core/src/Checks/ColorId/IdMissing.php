@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\ColorId;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Faces without an ID colour on ID parts (on high parts where there is no ID file), when the asset has ID colours at
+ * all; counted a part.
+ */
+final class IdMissing implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'id-missing',
+            station: Station::ColorId,
+            severity: Severity::Blocker,
+            title: 'Part or face without an ID colour',
+            measured: 'Faces without an ID colour on ID parts (on high parts where there is no ID file), when the asset has ID colours at all; counted a part.',
+            limit: 0.0,
+            limitWords: '0',
+            afterBake: 'the part cannot be picked when texturing',
+            remedy: 'give every part an ID colour',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $ids = $inspection->idColors();
+        if ($ids->source === 'none') {
+            return Outcome::notApplicable('the asset has no ID colours');
+        }
+        $findings = [];
+        foreach ($ids->missing as ['part' => $part, 'without' => $without, 'of' => $of]) {
+            $findings[] = new Finding('id-missing', Severity::Blocker, $without === $of ? "{$part->part->name} has no ID colour" : "{$part->part->name} has no ID colour on $without of its $of triangles", 'give it a colour far from all others', ['part' => $part->part->name, 'file' => $part->path], new Measure($without, 0, 'count'), count: $without);
+        }
+
+        return Outcome::of($findings);
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks;
+
+use Anvil\Standard\Severity;
+use Anvil\Standard\Waiver;
+
+/**
+ * What a check found: what is wrong, how badly, where, and what mends it.
+ */
+final readonly class Finding
+{
+    /**
+     * @param  array{file?: string, part?: string, set?: string, other?: string}  $subject
+     * @param  list<array{float, float, float}>  $where
+     */
+    public function __construct(
+        public string $code,
+        public Severity $severity,
+        public string $message,
+        public string $remedy,
+        public array $subject,
+        public ?Measure $measure = null,
+        public ?int $texels = null,
+        public ?int $count = null,
+        public array $where = [],
+        public bool $waived = false,
+    ) {}
+
+    public function withSeverity(Severity $severity): self
+    {
+        return new self($this->code, $severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, $this->waived);
+    }
+
+    /**
+     * @param  list<Waiver>  $waivers
+     */
+    public function heldBy(array $waivers): self
+    {
+        foreach ($waivers as $waiver) {
+            $fits = $waiver->code === $this->code && array_diff_assoc($waiver->subject, $this->subject) === [];
+            if ($fits && ($waiver->value === null || $this->measure === null || ! $this->measure->isWorseThan($waiver->value))) {
+                return new self($this->code, $this->severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, true);
+            }
+        }
+
+        return $this;
+    }
+
+    public function blocks(): bool
+    {
+        return $this->severity === Severity::Blocker && ! $this->waived;
+    }
+
+    /**
+     * @return array<string, mixed> as `anvil:inspect --json` prints it
+     */
+    public function toArray(): array
+    {
+        $out = ['code' => $this->code, 'severity' => $this->severity->value, 'message' => $this->message, 'remedy' => $this->remedy, 'subject' => (object) $this->subject];
+        if ($this->measure !== null) {
+            $out['measure'] = $this->measure->toArray();
+        }
+        if ($this->texels !== null) {
+            $out['texels'] = $this->texels;
+        }
+        if ($this->count !== null) {
+            $out['count'] = $this->count;
+        }
+        if ($this->where !== []) {
+            $out['where'] = $this->where;
+        }
+        if ($this->waived) {
+            $out['waived'] = true;
+        }
+
+        return $out;
+    }
+}

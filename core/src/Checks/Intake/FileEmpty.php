@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Whether a file that reads well holds at least one triangle.
+ */
+final class FileEmpty implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'file-empty',
+            station: Station::Intake,
+            severity: Severity::Blocker,
+            title: 'File without triangles',
+            measured: 'Whether a file that reads well holds at least one triangle.',
+            limit: null,
+            limitWords: 'none',
+            afterBake: 'nothing is baked',
+            remedy: 'select the meshes before exporting',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $findings = [];
+        foreach ($inspection->files as $file) {
+            if ($file->scene !== null && $file->scene->triangleCount() === 0) {
+                $findings[] = new Finding('file-empty', Severity::Blocker, basename($file->path).' holds no triangles', 'select the meshes before exporting; points, lines and curves are no surface', ['file' => $file->path], new Measure(0, 1, 'count', true));
+            }
+        }
+
+        return Outcome::of($findings);
+    }
+}

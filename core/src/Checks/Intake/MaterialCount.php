@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Materials in use on the low poly against the pages (sets of textures) of the standard.
+ */
+final class MaterialCount implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'material-count',
+            station: Station::Intake,
+            severity: Severity::Blocker,
+            title: 'Materials against pages',
+            measured: 'Materials in use on the low poly against the pages (sets of textures) of the standard.',
+            limit: null,
+            limitWords: 'the standard\'s pages; unset',
+            afterBake: 'parts of the map are missing, or a page too many',
+            remedy: 'merge materials, or raise the pages of the standard',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $pages = $inspection->standard->pages;
+        if ($pages === null) {
+            return Outcome::notApplicable('the standard sets no number of pages');
+        }
+        $names = [];
+        $file = null;
+        foreach ($inspection->judged(Role::Low) as $part) {
+            $file ??= $part->path;
+            foreach ($part->part->mesh->materials as $name) {
+                $names[$name] = true;
+            }
+        }
+        if ($file === null) {
+            return Outcome::notApplicable('there is no low poly');
+        }
+        if (count($names) <= $pages) {
+            return Outcome::of([]);
+        }
+
+        return Outcome::of([new Finding('material-count', Severity::Blocker, 'the low poly wears '.count($names)." materials for $pages ".($pages === 1 ? 'page' : 'pages').': '.implode(', ', array_slice(array_keys($names), 0, 12)), "leave $pages, one a page", ['file' => $file], new Measure(count($names), $pages, 'count'), count: count($names))]);
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Parts whose role neither a role given to their file, their own suffix, nor the name of their file tells.
+ */
+final class RoleUnknown implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'role-unknown',
+            station: Station::Intake,
+            severity: Severity::Blocker,
+            title: 'Part without a role',
+            measured: 'Parts whose role neither a role given to their file, their own suffix, nor the name of their file tells.',
+            limit: null,
+            limitWords: 'none',
+            afterBake: 'the part is left out of the bake or baked onto the wrong one',
+            remedy: 'name the part or its file with a role suffix',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $findings = [];
+        foreach ($inspection->judged() as $part) {
+            if ($part->role === null) {
+                $low = $inspection->standard->suffixFor(Role::Low);
+                $high = $inspection->standard->suffixFor(Role::High);
+                $findings[] = new Finding('role-unknown', Severity::Blocker, "{$part->part->name}: neither its name nor its file's says whether it is low or high poly", "name it {$part->base}$low or {$part->base}$high, or say the role of ".basename($part->path), ['part' => $part->part->name, 'file' => $part->path]);
+            }
+        }
+
+        return Outcome::of($findings);
+    }
+}

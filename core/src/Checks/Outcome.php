@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks;
+
+/**
+ * How a check ended: findings (none: passed), nothing of its kind there, or not run, with the reason.
+ */
+final readonly class Outcome
+{
+    /**
+     * @param  list<Finding>  $findings
+     */
+    private function __construct(public string $state, public ?string $reason, public array $findings) {}
+
+    /**
+     * @param  list<Finding>  $findings
+     * @param  string|null  $notRun  what could not be looked at beside
+     */
+    public static function of(array $findings, ?string $notRun = null): self
+    {
+        if ($notRun !== null) {
+            return new self('not-run', $notRun, $findings);
+        }
+
+        return new self($findings === [] ? 'passed' : 'found', null, $findings);
+    }
+
+    public static function notApplicable(string $reason): self
+    {
+        return new self('not-applicable', $reason, []);
+    }
+
+    public static function notRun(string $reason): self
+    {
+        return new self('not-run', $reason, []);
+    }
+}

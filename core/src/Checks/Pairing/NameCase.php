@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Pairing;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Ties that hold but for the letter case of the base.
+ */
+final class NameCase implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'name-case',
+            station: Station::Pairing,
+            severity: Severity::Blocker,
+            title: 'Name in another letter case',
+            measured: 'Ties that hold but for the letter case of the base.',
+            limit: null,
+            limitWords: 'exact',
+            afterBake: 'the part bakes flat: its partner is not found',
+            remedy: 'rename one side: bakers compare letter for letter',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $findings = [];
+        foreach ($inspection->pairing->ties as $tie) {
+            if (! in_array('name-case', $tie->troubles, true)) {
+                continue;
+            }
+            $low = $tie->low[0]->part->name;
+            $high = $tie->high[0]->part->name;
+            $renames = RenameWords::of($inspection, $tie);
+            $findings[] = new Finding('name-case', Severity::Blocker, "$low and $high would tie but for letter case", $renames, ['part' => $low, 'other' => $high, 'file' => $tie->low[0]->path]);
+        }
+
+        return Outcome::of($findings);
+    }
+}

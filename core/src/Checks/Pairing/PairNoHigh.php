@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Pairing;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Pairing\TieKind;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Low parts whose base no high part has, letter case and suffix aside; parts baked on themselves or left out by choice
+ * are exempt.
+ */
+final class PairNoHigh implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'pair-no-high',
+            station: Station::Pairing,
+            severity: Severity::Blocker,
+            title: 'No high part of that name',
+            measured: 'Low parts whose base no high part has, letter case and suffix aside; parts baked on themselves or left out by choice are exempt.',
+            limit: null,
+            limitWords: 'none',
+            afterBake: 'the part bakes flat, or onto its neighbour',
+            remedy: 'hand in the high part, rename it, or bake the part on itself by choice',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->judged(Role::Low) === []) {
+            return Outcome::notApplicable('there is no low poly');
+        }
+        $findings = [];
+        foreach ($inspection->pairing->ties as $tie) {
+            if ($tie->high !== [] || $tie->low === [] || $tie->kind === TieKind::Self) {
+                continue;
+            }
+            $part = $tie->low[0];
+            $wanted = $tie->base.$inspection->standard->suffixFor(Role::High);
+            $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or bake $tie->base on itself by choice", ['part' => $part->part->name, 'file' => $part->path]);
+        }
+
+        return Outcome::of($findings);
+    }
+}

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Pairing;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Pairing\TieKind;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * High parts whose base no low part has, letter case and suffix aside; parts baked on themselves or left out by choice
+ * are exempt.
+ */
+final class PairNoLow implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'pair-no-low',
+            station: Station::Pairing,
+            severity: Severity::Blocker,
+            title: 'No low part of that name',
+            measured: 'High parts whose base no low part has, letter case and suffix aside; parts baked on themselves or left out by choice are exempt.',
+            limit: null,
+            limitWords: 'none',
+            afterBake: 'detail that is on no map',
+            remedy: 'hand in the low part, rename it, or leave the part out by choice',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->judged(Role::High) === []) {
+            return Outcome::notApplicable('there is no high poly');
+        }
+        $findings = [];
+        foreach ($inspection->pairing->ties as $tie) {
+            if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self) {
+                continue;
+            }
+            $part = $tie->high[0];
+            $wanted = $tie->base.$inspection->standard->suffixFor(Role::Low);
+            $findings[] = new Finding('pair-no-low', Severity::Blocker, "{$part->part->name} has no low part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or leave $tie->base out by choice", ['other' => $part->part->name, 'file' => $part->path]);
+        }
+
+        return Outcome::of($findings);
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Surface;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Low corners without UVs, a part; the high poly needs none.
+ */
+final class UvMissing implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'uv-missing',
+            station: Station::Surface,
+            severity: Severity::Blocker,
+            title: 'Corners without UVs',
+            measured: 'Low corners without UVs, a part; the high poly needs none.',
+            limit: 0.0,
+            limitWords: '0',
+            afterBake: 'nothing is baked there',
+            remedy: 'unwrap the part',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $findings = [];
+        $lows = $inspection->judged(Role::Low);
+        if ($lows === []) {
+            return Outcome::notApplicable('there is no low poly');
+        }
+        foreach ($lows as $part) {
+            $missing = $part->part->mesh->cornersWithoutUv();
+            if ($missing > 0) {
+                $all = count($part->part->mesh->triangles);
+                $findings[] = new Finding('uv-missing', Severity::Blocker, $missing === $all ? "{$part->part->name} has no UVs" : "{$part->part->name}: $missing of $all corners have no UVs", 'unwrap it, and export with UVs', ['part' => $part->part->name, 'file' => $part->path], new Measure($missing, 0, 'count'), count: $missing);
+            }
+        }
+
+        return Outcome::of($findings);
+    }
+}

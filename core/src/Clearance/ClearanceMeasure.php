@@ -1,0 +1,582 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Clearance;
+
+use Anvil\Spatial\NearestPoint;
+use Anvil\Spatial\SegmentCast;
+use Anvil\Spatial\TriangleTree;
+use Anvil\Standard\RaySettings;
+use Anvil\Standard\Reach;
+use Anvil\Standard\Standard;
+
+/**
+ * Shoots the rays of one set and says what they meet: needed reach, first wrong hit, misses, bleed (METHODS, "Rays").
+ *
+ * Each sample's line is met once with all triangles of the set's own high poly within ±d; every later answer is read from these hits.
+ */
+final class ClearanceMeasure
+{
+    /** Share of seen low area that may go wrong before a reach counts as wrong. */
+    private const WRONG_SHARE = 0.0005;
+
+    /** The share of seen area is estimated on about so many samples a set; what goes wrong is looked at sample by sample. */
+    private const SEEN_SAMPLES = 768;
+
+    private const EVIDENCE = 400;
+
+    private Samples $samples;
+
+    private float $d;
+
+    /** @var list<int> first hit of each sample in the lists below, and one more for the end */
+    private array $start = [];
+
+    /** @var list<float> heights, from the outside inward within a sample */
+    private array $heights = [];
+
+    /** @var list<int> 1 belongs, 0 wrong, −1 another set's */
+    private array $kinds = [];
+
+    /** @var array<int, bool> */
+    private array $seen = [];
+
+    private float $seenShare = 1.0;
+
+    private Visibility $visibility;
+
+    private LowSurface $low;
+
+    private function __construct(private readonly RaySettings $rays) {}
+
+    /**
+     * @param  SetSurfaces  $own  low and high, neither empty
+     * @param  list<SetSurfaces>  $others  the other sets that hold a high poly
+     * @param  TriangleTree  $assembled  all low parts of the asset
+     * @param  int  $count  samples of this set
+     */
+    public static function of(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count): SetClearance
+    {
+        $measure = new self($standard->rays);
+
+        return $measure->run($own, $others, $assembled, $standard, $count);
+    }
+
+    /**
+     * Only the bleed, at the reach of an earlier measure: for sets that have moved. What is seen is seen on the assembled low poly.
+     *
+     * @param  list<SetSurfaces>  $others
+     * @return list<Bleed>
+     */
+    public static function bleedOnly(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, SetClearance $before): array
+    {
+        $measure = new self($standard->rays);
+        $measure->low = $own->low();
+        $measure->d = $before->d;
+        $measure->samples = Samples::of($measure->low, $before->samples, $standard->rays->cageLength);
+        $measure->visibility = new Visibility($assembled);
+        $reach = $before->inUse();
+        $near = $own->lowBounds()?->grown(max($reach->out, $reach->in));
+        $others = array_values(array_filter($others, static fn (SetSurfaces $other): bool => $near !== null && $other->highBounds()?->meets($near) === true));
+        if ($others === []) {
+            return [];
+        }
+        $measure->shoot($own->high());
+
+        return $measure->bleeds($own, $others, $reach);
+    }
+
+    /**
+     * All low parts of an asset as one tree, for what is seen.
+     *
+     * @param  list<SetSurfaces>  $sets
+     */
+    public static function assembled(array $sets): TriangleTree
+    {
+        $positions = $triangles = [];
+        foreach ($sets as $set) {
+            foreach ($set->lowMeshes() as $mesh) {
+                $base = intdiv(count($positions), 3);
+                $positions = [...$positions, ...$mesh->positions];
+                foreach ($mesh->triangles as $v) {
+                    $triangles[] = $base + $v;
+                }
+            }
+        }
+
+        return TriangleTree::of($positions, $triangles);
+    }
+
+    /**
+     * @param  list<SetSurfaces>  $others
+     */
+    private function run(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count): SetClearance
+    {
+        $this->low = $own->low();
+        $this->d = max(1e-30, $own->lowBounds()?->diagonal() ?? 0.0);
+        $this->samples = Samples::of($this->low, $count, $this->rays->cageLength);
+        $this->visibility = new Visibility($assembled);
+        $this->shoot($own->high());
+        $this->seenShare = $this->estimateSeen();
+        [$neededIn, $deepest, $from, $highest] = $this->depths();
+        $points = new NeededReach($this->low, $own->high(), $this->d, $this->rays->cageLength);
+        $needed = new Reach($points->out($from), $neededIn);
+        if (! $this->rays->setsKeptApart) {
+            $this->shootOthers($others);
+        }
+        $wrongEvidence = [];
+        $firstWrong = ['out' => $this->firstWrongOut($needed->in, $wrongEvidence), 'in' => $this->firstWrongIn($needed->out)];
+        $recommended = new Reach($this->recommend($needed->out, $firstWrong['out']), $this->recommend($needed->in, $firstWrong['in']));
+        $set = $standard->reachOf($own->name, $this->d);
+        $reach = $set ?? $recommended;
+        [$missShare, $missPoints] = $this->misses($reach);
+        [$shortShare, $shortPoints] = $this->short($reach);
+        $bleeds = $this->bleeds($own, $others, $reach);
+
+        return new SetClearance(
+            $own->name, $this->d, $this->samples->count(), $needed, $firstWrong, $recommended, $set,
+            $missShare, $this->where($missPoints), $shortShare, $points->at ?? $highest, $deepest, $bleeds, $points->overhang,
+            $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0,
+            $this->coincides($own->high()),
+            ['miss' => $missPoints, 'wrong' => $wrongEvidence, 'short' => $shortPoints],
+        );
+    }
+
+    /** Meets every sample's line with the set's own high poly and says of each hit whether it belongs. */
+    private function shoot(HighSurface $high): void
+    {
+        $s = $this->samples;
+        $cast = new SegmentCast($high->tree());
+        $belonging = new Belonging($this->low, $this->d);
+        $facing = $this->rays->backFaces ? 0 : 1;
+        $d = $this->d;
+        $p = $high->positions;
+        $triangles = $high->triangles;
+        $start = [];
+        $heights = [];
+        $kinds = [];
+        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
+            $start[] = count($heights);
+            $px = $s->px[$i];
+            $py = $s->py[$i];
+            $pz = $s->pz[$i];
+            $nx = $s->nx[$i];
+            $ny = $s->ny[$i];
+            $nz = $s->nz[$i];
+            $hits = $cast->all($px, $py, $pz, $nx, $ny, $nz, -$d, $d, $facing);
+            if ($hits === 0) {
+                continue;
+            }
+            $order = $cast->t;
+            $numbers = $cast->triangle;
+            if ($hits > 1) {
+                array_multisort($order, SORT_DESC, $numbers);
+            }
+            for ($h = 0; $h < $hits; $h++) {
+                $t = $order[$h];
+                $k = 3 * $numbers[$h];
+                $a = 3 * $triangles[$k];
+                $b = 3 * $triangles[$k + 1];
+                $c = 3 * $triangles[$k + 2];
+                $ux = $p[$b] - $p[$a];
+                $uy = $p[$b + 1] - $p[$a + 1];
+                $uz = $p[$b + 2] - $p[$a + 2];
+                $vx = $p[$c] - $p[$a];
+                $vy = $p[$c + 1] - $p[$a + 1];
+                $vz = $p[$c + 2] - $p[$a + 2];
+                $mx = $uy * $vz - $uz * $vy;
+                $my = $uz * $vx - $ux * $vz;
+                $mz = $ux * $vy - $uy * $vx;
+                $m = sqrt($mx * $mx + $my * $my + $mz * $mz);
+                $m = $m > 0.0 ? 1.0 / $m : 0.0;
+                $heights[] = $t;
+                $kinds[] = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m) ? 1 : 0;
+            }
+        }
+        $start[] = count($heights);
+        $this->start = $start;
+        $this->heights = $heights;
+        $this->kinds = $kinds;
+    }
+
+    /**
+     * Where sets are not kept apart, the others' high poly stands in the way at any reach: its hits join the lists.
+     *
+     * @param  list<SetSurfaces>  $others
+     */
+    private function shootOthers(array $others): void
+    {
+        $s = $this->samples;
+        $near = $this->low->tree()->bounds()?->grown($this->d);
+        $casts = [];
+        foreach ($others as $other) {
+            if ($near !== null && $other->hasHigh() && $other->highBounds()?->meets($near) === true) {
+                $casts[] = new SegmentCast($other->high()->tree());
+            }
+        }
+        if ($casts === []) {
+            return;
+        }
+        $facing = $this->rays->backFaces ? 0 : 1;
+        $start = $heights = $kinds = [];
+        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
+            $start[] = count($heights);
+            $foreign = [];
+            foreach ($casts as $cast) {
+                if ($cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], -$this->d, $this->d, $facing) > 0) {
+                    foreach ($cast->t as $t) {
+                        $foreign[] = [$t, -1];
+                    }
+                }
+            }
+            if ($foreign === []) {
+                for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                    $heights[] = $this->heights[$h];
+                    $kinds[] = $this->kinds[$h];
+                }
+
+                continue;
+            }
+            $all = $foreign;
+            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                $all[] = [$this->heights[$h], $this->kinds[$h]];
+            }
+            // At equal height the set's own counts first.
+            usort($all, static fn (array $a, array $b): int => [$b[0], $b[1]] <=> [$a[0], $a[1]]);
+            foreach ($all as [$t, $kind]) {
+                $heights[] = $t;
+                $kinds[] = $kind;
+            }
+        }
+        $start[] = count($heights);
+        $this->start = $start;
+        $this->heights = $heights;
+        $this->kinds = $kinds;
+    }
+
+    private function seen(int $i): bool
+    {
+        if (! isset($this->seen[$i])) {
+            $f = 3 * $this->samples->triangle[$i];
+            $n = $this->low->normals;
+            $this->seen[$i] = $this->visibility->seen($this->samples->px[$i], $this->samples->py[$i], $this->samples->pz[$i], $n[$f], $n[$f + 1], $n[$f + 2]);
+        }
+
+        return $this->seen[$i];
+    }
+
+    private function estimateSeen(): float
+    {
+        $count = $this->samples->count();
+        $stride = max(1, intdiv($count, self::SEEN_SAMPLES));
+        $all = $seen = 0.0;
+        for ($i = 0; $i < $count; $i += $stride) {
+            $weight = $this->samples->weight[$i];
+            $all += $weight;
+            if ($this->seen($i)) {
+                $seen += $weight;
+            }
+        }
+
+        return $all > 0.0 ? $seen / $all : 0.0;
+    }
+
+    /**
+     * @return array{float, array{float, float, float}|null, float, array{float, float, float}|null} deepest own surface, where; highest own surface met, where
+     */
+    private function depths(): array
+    {
+        $in = $out = 0.0;
+        $deepest = $highest = null;
+        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
+            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                if ($this->kinds[$h] !== 1) {
+                    continue;
+                }
+                $t = $this->heights[$h];
+                if (-$t > $in) {
+                    $in = -$t;
+                    $deepest = $this->place($i, $t);
+                }
+                if ($t > $out && $this->standsFree($i, $h)) {
+                    $out = $t;
+                    $highest = $this->place($i, $t);
+                }
+                break;
+            }
+        }
+
+        return [$in, $deepest, $out, $highest];
+    }
+
+    /** Whether nothing of the set's own stands over a hit up to twice its height. */
+    private function standsFree(int $i, int $hit): bool
+    {
+        return $hit === $this->start[$i] || $this->heights[$hit - 1] > 2 * $this->heights[$hit];
+    }
+
+    /**
+     * @param  list<float>  $evidence  filled with places where rays go wrong first
+     */
+    private function firstWrongOut(float $neededIn, array &$evidence): ?float
+    {
+        $events = [];
+        $wrongSamples = [];
+        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
+            $above = $this->d;
+            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                $t = $this->heights[$h];
+                if ($t < -$neededIn) {
+                    break;
+                }
+                if ($this->kinds[$h] < 1 && $above > 0.0 && $this->seen($i)) {
+                    $events[] = [max(0.0, $t), $this->samples->weight[$i]];
+                    $events[] = [$above, -$this->samples->weight[$i]];
+                    $wrongSamples[] = [max(0.0, $t), $i, $t];
+                }
+                $above = $t;
+            }
+        }
+        $first = $this->firstOver($events);
+        if ($first !== null) {
+            foreach ($wrongSamples as [$reach, $i, $t]) {
+                if ($reach <= $first * 1.02 && count($evidence) < 3 * self::EVIDENCE) {
+                    array_push($evidence, ...$this->place($i, $t));
+                }
+            }
+        }
+
+        return $first;
+    }
+
+    private function firstWrongIn(float $neededOut): ?float
+    {
+        $events = [];
+        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
+            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                $t = $this->heights[$h];
+                if ($t > $neededOut) {
+                    continue;
+                }
+                if ($this->kinds[$h] < 1 && $this->seen($i)) {
+                    $events[] = [max(0.0, -$t), $this->samples->weight[$i]];
+                }
+                break;
+            }
+        }
+
+        return $this->firstOver($events);
+    }
+
+    /**
+     * The least reach at which the summed weight is over the share that may go wrong.
+     *
+     * @param  list<array{float, float}>  $events  [reach, change]
+     */
+    private function firstOver(array $events): ?float
+    {
+        $limit = self::WRONG_SHARE * $this->seenShare;
+        // At one reach what begins counts before what ends.
+        usort($events, static fn (array $a, array $b): int => [$a[0], -$a[1]] <=> [$b[0], -$b[1]]);
+        $sum = 0.0;
+        foreach ($events as [$reach, $change]) {
+            $sum += $change;
+            if ($sum > $limit) {
+                return $reach;
+            }
+        }
+
+        return null;
+    }
+
+    private function recommend(float $needed, ?float $wrong): float
+    {
+        $least = $needed + 0.001 * $this->d;
+        if ($wrong === null) {
+            return max($least, 1.25 * $needed);
+        }
+        $reach = max($least, min(1.25 * $needed, ($needed + $wrong) / 2));
+
+        return $needed < $wrong ? min($reach, max($needed, 0.999 * $wrong)) : $reach;
+    }
+
+    /**
+     * @return array{float, list<float>} share and places
+     */
+    private function misses(Reach $reach): array
+    {
+        $share = 0.0;
+        $points = [];
+        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
+            $met = false;
+            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                // Other sets' hits are in the list only where sets are not kept apart; then they are no miss, but bleed.
+                if ($this->heights[$h] <= $reach->out && $this->heights[$h] >= -$reach->in) {
+                    $met = true;
+                    break;
+                }
+            }
+            if (! $met) {
+                $share += $this->samples->weight[$i];
+                if (count($points) < 3 * self::EVIDENCE) {
+                    array_push($points, ...$this->place($i, 0.0));
+                }
+            }
+        }
+
+        return [min(1.0, $share), $points];
+    }
+
+    /**
+     * @return array{float, list<float>}
+     */
+    private function short(Reach $reach): array
+    {
+        $share = 0.0;
+        $points = [];
+        $slack = 1e-9 * $this->d;
+        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
+            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                if ($this->kinds[$h] === 1) {
+                    $t = $this->heights[$h];
+                    if ($t > $reach->out + $slack || $t < -$reach->in - $slack) {
+                        $share += $this->samples->weight[$i];
+                        if (count($points) < 3 * self::EVIDENCE) {
+                            array_push($points, ...$this->place($i, $t));
+                        }
+                    }
+                    break;
+                }
+            }
+        }
+
+        return [$share, $points];
+    }
+
+    /**
+     * @param  list<SetSurfaces>  $others
+     * @return list<Bleed>
+     */
+    private function bleeds(SetSurfaces $own, array $others, Reach $reach): array
+    {
+        $s = $this->samples;
+        $near = $own->lowBounds()?->grown(max($reach->out, $reach->in));
+        $casts = [];
+        foreach ($others as $other) {
+            if ($near !== null && $other->hasHigh() && $other->highBounds()?->meets($near) === true) {
+                $casts[] = [$other, new SegmentCast($other->high()->tree())];
+            }
+        }
+        if ($casts === []) {
+            return [];
+        }
+        $facing = $this->rays->backFaces ? 0 : 1;
+        $shares = $unseen = array_fill(0, count($casts), 0.0);
+        $where = array_fill(0, count($casts), []);
+        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
+            $first = -$reach->in;
+            $any = false;
+            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
+                if ($this->kinds[$h] >= 0 && $this->heights[$h] <= $reach->out) {
+                    $any = $this->heights[$h] >= $first;
+                    $first = max($first, $this->heights[$h]);
+                    break;
+                }
+            }
+            $taker = -1;
+            foreach ($casts as $c => [$other, $cast]) {
+                $cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], $first, $reach->out, $facing);
+                foreach ($cast->t as $t) {
+                    if ($t > $first || (! $any && $taker < 0 && $t >= $first)) {
+                        $first = $t;
+                        $taker = $c;
+                    }
+                }
+            }
+            if ($taker < 0) {
+                continue;
+            }
+            if ($this->seen($i)) {
+                $shares[$taker] += $s->weight[$i];
+                if (count($where[$taker]) < 8) {
+                    $where[$taker][] = $this->place($i, $first);
+                }
+            } else {
+                $unseen[$taker] += $s->weight[$i];
+            }
+        }
+        $out = [];
+        foreach ($casts as $c => [$other, $cast]) {
+            if ($shares[$c] > 0.0 || $unseen[$c] > 0.0) {
+                $out[] = new Bleed($other->name, $this->seenShare > 0.0 ? min(1.0, $shares[$c] / $this->seenShare) : 0.0, min(1.0, $unseen[$c]), $where[$c]);
+            }
+        }
+        usort($out, static fn (Bleed $a, Bleed $b): int => [$b->share, $b->unseenShare, $a->other] <=> [$a->share, $a->unseenShare, $b->other]);
+
+        return $out;
+    }
+
+    /** Whether both surfaces lie within 1e-4 d of each other, both ways. */
+    private function coincides(HighSurface $high): bool
+    {
+        $within = 1e-4 * $this->d;
+        $a = $this->low->tree()->bounds();
+        $b = $high->tree()->bounds();
+        if ($a === null || $b === null) {
+            return false;
+        }
+        for ($k = 0; $k < 3; $k++) {
+            if (abs($a->min[$k] - $b->min[$k]) > $within || abs($a->max[$k] - $b->max[$k]) > $within) {
+                return false;
+            }
+        }
+        $toHigh = new NearestPoint($high->tree());
+        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
+            if (! $toHigh->anyWithin($this->samples->px[$i], $this->samples->py[$i], $this->samples->pz[$i], $within)) {
+                return false;
+            }
+        }
+        $toLow = new NearestPoint($this->low->tree());
+        $p = $high->positions;
+        foreach (array_chunk($high->triangles, 3) as [$a, $b, $c]) {
+            foreach ([[$p[3 * $a], $p[3 * $a + 1], $p[3 * $a + 2]], [
+                ($p[3 * $a] + $p[3 * $b] + $p[3 * $c]) / 3,
+                ($p[3 * $a + 1] + $p[3 * $b + 1] + $p[3 * $c + 1]) / 3,
+                ($p[3 * $a + 2] + $p[3 * $b + 2] + $p[3 * $c + 2]) / 3,
+            ]] as [$x, $y, $z]) {
+                if (! $toLow->anyWithin($x, $y, $z, $within)) {
+                    return false;
+                }
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * @return array{float, float, float}
+     */
+    private function place(int $i, float $t): array
+    {
+        $s = $this->samples;
+
+        return [$s->px[$i] + $t * $s->nx[$i], $s->py[$i] + $t * $s->ny[$i], $s->pz[$i] + $t * $s->nz[$i]];
+    }
+
+    /**
+     * @param  list<float>  $points
+     * @return list<array{float, float, float}> up to eight, spread over all
+     */
+    private function where(array $points): array
+    {
+        $count = intdiv(count($points), 3);
+        $out = [];
+        for ($k = 0; $k < min(8, $count); $k++) {
+            $i = 3 * intdiv($k * $count, min(8, $count));
+            $out[] = [$points[$i], $points[$i + 1], $points[$i + 2]];
+        }
+
+        return $out;
+    }
+}

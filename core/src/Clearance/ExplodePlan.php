@@ -1,0 +1,287 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Clearance;
+
+use Anvil\Geometry\Bounds;
+use Anvil\Inspection\Inspection;
+use Anvil\Sets\BakeSet;
+
+/**
+ * One translation a set that takes it out of every other set's rays (METHODS, "Explode vector").
+ *
+ * Sets in no conflict stay. Of each conflict the set whose move resolves most for the least way goes first; a moved box, low ∪ high ∪
+ * cage grown by the reach and half the clearance, stands apart from every other set's. Moves are along an axis, each way tried.
+ * Proved by shooting the rays again.
+ */
+final readonly class ExplodePlan
+{
+    /** Conflicts: bleed over this share of the seen low area. */
+    public const BLEED = 0.001;
+
+    private const OCCLUSION_POINTS = 128;
+
+    /**
+     * @param  array<string, array{float, float, float}>  $vectors  of every set, 0 for those that stay
+     * @param  array<string, list<string>>  $conflicts  set → sets that it meets first or that meet it first
+     * @param  array<string, float>  $bleedBefore  share of the set's seen low area
+     * @param  array<string, float>  $bleedAfter
+     * @param  array<string, float>  $occlusionBefore  share of directions over its faces that other sets' high poly stands in
+     * @param  array<string, float>  $occlusionAfter
+     */
+    private function __construct(
+        public float $clearance,
+        public array $vectors,
+        public array $conflicts,
+        public array $bleedBefore,
+        public array $bleedAfter,
+        public array $occlusionBefore,
+        public array $occlusionAfter,
+    ) {}
+
+    /**
+     * @param  Inspection  $inspection  with its rays measured
+     * @param  float|null  $clearance  gap between boxes, in file units; null: 2 % of D
+     * @param  bool  $all  move every set apart, in conflict or not
+     */
+    public static function of(Inspection $inspection, ?float $clearance = null, bool $all = false): self
+    {
+        $d = $inspection->diagonal();
+        $clearance ??= self::roundedUp(0.02 * $d, $d);
+        $boxes = [];
+        foreach ($inspection->sets as $set) {
+            $box = $set->bounds();
+            if ($box !== null) {
+                $reach = ($inspection->clearances[$set->name] ?? null)?->inUse();
+                $boxes[$set->name] = $box->grown(($reach === null ? 0.0 : max($reach->out, $reach->in)) + $clearance / 2);
+            }
+        }
+        $conflicts = self::conflicts($inspection, $all ? array_keys($boxes) : null);
+        $vectors = self::moves($boxes, $conflicts, $d);
+        $surfaces = [];
+        foreach ($inspection->sets as $set) {
+            if ($set->isWhole()) {
+                $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
+            }
+        }
+        $assembled = ClearanceMeasure::assembled(array_values($surfaces));
+        $before = $after = $occBefore = $occAfter = [];
+        foreach ($inspection->sets as $set) {
+            $measured = $inspection->clearances[$set->name] ?? null;
+            if ($measured === null) {
+                continue;
+            }
+            $before[$set->name] = array_sum(array_map(static fn (Bleed $bleed): float => $bleed->share, $measured->bleeds));
+            $moved = self::others($surfaces, $set, $vectors);
+            $after[$set->name] = array_sum(array_map(static fn (Bleed $bleed): float => $bleed->share,
+                ClearanceMeasure::bleedOnly($surfaces[$set->name], $moved, $assembled, $inspection->standard, $measured)));
+            $occBefore[$set->name] = Occlusion::of($surfaces[$set->name]->low(), self::others($surfaces, $set, []), self::OCCLUSION_POINTS);
+            $occAfter[$set->name] = Occlusion::of($surfaces[$set->name]->low(), $moved, self::OCCLUSION_POINTS);
+        }
+
+        return new self($clearance, $vectors, $conflicts, $before, $after, $occBefore, $occAfter);
+    }
+
+    /**
+     * @return list<string>
+     */
+    public function moved(): array
+    {
+        return array_values(array_map(strval(...), array_keys(array_filter($this->vectors, static fn (array $v): bool => $v !== [0.0, 0.0, 0.0]))));
+    }
+
+    /**
+     * As `explode.json` has it.
+     *
+     * @return array<string, mixed>
+     */
+    public function toArray(Inspection $inspection): array
+    {
+        return [
+            'clearance' => $this->clearance,
+            'sets' => array_map(fn (BakeSet $set): array => [
+                'set' => $set->name,
+                'vector' => $this->vectors[$set->name] ?? [0.0, 0.0, 0.0],
+                'parts' => array_map(static fn ($part): string => $part->part->name, [...$set->low, ...$set->high, ...$set->id, ...$set->cage]),
+                'occlusionBefore' => $this->occlusionBefore[$set->name] ?? null,
+                'occlusionAfter' => $this->occlusionAfter[$set->name] ?? null,
+            ], $inspection->sets),
+            'bleedBefore' => $this->worst($this->bleedBefore),
+            'bleedAfter' => $this->worst($this->bleedAfter),
+        ];
+    }
+
+    /**
+     * The greatest bleed of the sets in conflict; what stays under the limit elsewhere is no conflict and moves nothing.
+     *
+     * @param  array<string, float>  $bleeds
+     */
+    public function worst(array $bleeds): float
+    {
+        return max([0.0, ...array_values(array_intersect_key($bleeds, $this->conflicts))]);
+    }
+
+    public function isProved(): bool
+    {
+        return $this->worst($this->bleedAfter) === 0.0;
+    }
+
+    /**
+     * @param  list<string|int>|null  $all
+     * @return array<string, list<string>>
+     */
+    private static function conflicts(Inspection $inspection, ?array $all): array
+    {
+        $joined = [];
+        if ($all !== null) {
+            foreach ($all as $one) {
+                foreach ($all as $other) {
+                    if ($one !== $other) {
+                        $joined[(string) $one][(string) $other] = true;
+                    }
+                }
+            }
+        }
+        $limit = $inspection->standard->limit('sets-bleed', self::BLEED);
+        foreach ($inspection->clearances as $name => $clearance) {
+            foreach ($clearance->bleeds as $bleed) {
+                if ($bleed->share > $limit) {
+                    $joined[$name][$bleed->other] = true;
+                    $joined[$bleed->other][$name] = true;
+                }
+            }
+        }
+        ksort($joined, SORT_STRING);
+        $out = [];
+        foreach ($joined as $name => $others) {
+            ksort($others, SORT_STRING);
+            $out[(string) $name] = array_map(strval(...), array_keys($others));
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  array<string, Bounds>  $boxes
+     * @param  array<string, list<string>>  $conflicts
+     * @return array<string, array{float, float, float}>
+     */
+    private static function moves(array $boxes, array $conflicts, float $d): array
+    {
+        $vectors = array_fill_keys(array_keys($boxes), [0.0, 0.0, 0.0]);
+        $placed = $boxes;
+        $open = [];
+        foreach ($conflicts as $one => $others) {
+            foreach ($others as $other) {
+                if ($one < $other) {
+                    $open[] = [$one, $other];
+                }
+            }
+        }
+        $fixed = [];
+        while ($open !== []) {
+            $best = null;
+            $names = array_values(array_unique(array_merge(...$open)));
+            sort($names, SORT_STRING);
+            foreach ($names as $name) {
+                if (isset($fixed[$name])) {
+                    continue;
+                }
+                $solved = count(array_filter($open, static fn (array $pair): bool => in_array($name, $pair, true)));
+                $vector = self::leastMove($boxes[$name], array_diff_key($placed, [$name => true]), $d);
+                $cost = (abs($vector[0]) + abs($vector[1]) + abs($vector[2])) / $solved;
+                if ($best === null || $cost < $best[0] - 1e-12) {
+                    $best = [$cost, $name, $vector];
+                }
+            }
+            if ($best === null) {
+                break;
+            }
+            [, $name, $vector] = $best;
+            $fixed[$name] = true;
+            $vectors[$name] = $vector;
+            $placed[$name] = $boxes[$name]->moved($vector);
+            $open = array_values(array_filter($open, static fn (array $pair): bool => ! in_array($name, $pair, true)));
+        }
+
+        return $vectors;
+    }
+
+    /**
+     * The shortest way along an axis that brings a box apart from all others.
+     *
+     * @param  array<string, Bounds>  $others
+     * @return array{float, float, float}
+     */
+    private static function leastMove(Bounds $box, array $others, float $d): array
+    {
+        $best = null;
+        for ($axis = 0; $axis < 3; $axis++) {
+            foreach ([1.0, -1.0] as $sign) {
+                // The others in the lane of the move, as blocked stretches of way.
+                $blocked = [];
+                foreach ($others as $other) {
+                    for ($k = 0, $inLane = true; $k < 3; $k++) {
+                        $inLane = $inLane && ($k === $axis || ($box->min[$k] < $other->max[$k] && $other->min[$k] < $box->max[$k]));
+                    }
+                    if ($inLane) {
+                        $blocked[] = $sign > 0
+                            ? [$other->min[$axis] - $box->max[$axis], $other->max[$axis] - $box->min[$axis]]
+                            : [$box->min[$axis] - $other->max[$axis], $box->max[$axis] - $other->min[$axis]];
+                    }
+                }
+                sort($blocked);
+                $way = 0.0;
+                foreach ($blocked as [$from, $to]) {
+                    if ($from < $way && $to > $way) {
+                        $way = $to;
+                    }
+                }
+                $way = self::roundedUp($way, $d);
+                if ($best === null || $way < $best[0] - 1e-12) {
+                    $vector = [0.0, 0.0, 0.0];
+                    $vector[$axis] = $sign * $way;
+                    $best = [$way, [$vector[0], $vector[1], $vector[2]]];
+                }
+            }
+        }
+
+        return $best[1] ?? [0.0, 0.0, 0.0];
+    }
+
+    /** Up to a round number of about a thousandth of D, so that files hold it exactly. */
+    private static function roundedUp(float $length, float $d): float
+    {
+        if ($length <= 0.0 || $d <= 0.0) {
+            return 0.0;
+        }
+        $digits = 3 - (int) floor(log10($d));
+        $scale = 10.0 ** $digits;
+
+        return round(ceil($length * $scale - 1e-9) / $scale, max(0, $digits));
+    }
+
+    /**
+     * The other sets as one set sees them when all have moved.
+     *
+     * @param  array<string, SetSurfaces>  $surfaces
+     * @param  array<string, array{float, float, float}>  $vectors
+     * @return list<SetSurfaces>
+     */
+    private static function others(array $surfaces, BakeSet $own, array $vectors): array
+    {
+        $mine = $vectors[$own->name] ?? [0.0, 0.0, 0.0];
+        $out = [];
+        foreach ($surfaces as $name => $surface) {
+            if ($name === $own->name) {
+                continue;
+            }
+            $its = $vectors[$name] ?? [0.0, 0.0, 0.0];
+            $shift = [$its[0] - $mine[0], $its[1] - $mine[1], $its[2] - $mine[2]];
+            $out[] = $shift === [0.0, 0.0, 0.0] ? $surface : $surface->moved($shift);
+        }
+
+        return $out;
+    }
+}

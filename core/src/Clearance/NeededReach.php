@@ -1,0 +1,178 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Clearance;
+
+use Anvil\Spatial\NearestPoint;
+use Anvil\Spatial\SegmentCast;
+
+/**
+ * The least reach outward that encloses every seen high point: vertices and face centres (METHODS, "Needed reach out").
+ *
+ * Starting from what the samples met, the high poly's tree is gone through and every branch left out whose box cannot stick out
+ * further: a box within `T·c − half its diagonal` of a low triangle, c being the least lean of that triangle's directions to its
+ * normal, is inside the surface at T. Only what is left is solved for exactly. Measured on 500,000 high triangles with bolts: some
+ * thousand points are solved, not 750,000. A branch has to promise more than 2e-4 of d to be opened; that is the precision.
+ */
+final class NeededReach
+{
+    private const PRECISION = 2e-4;
+
+    /** @var array{float, float, float}|null */
+    public ?array $at = null;
+
+    public float $overhang = 0.0;
+
+    private readonly NearestPoint $nearest;
+
+    private readonly HeightSolver $solver;
+
+    private readonly SegmentCast $cast;
+
+    /** @var list<float> least lean a triangle */
+    private readonly array $lean;
+
+    public function __construct(private readonly LowSurface $low, private readonly HighSurface $high, private readonly float $d, bool $cageLength)
+    {
+        $this->nearest = new NearestPoint($low->tree());
+        $this->solver = new HeightSolver($low, $cageLength);
+        $this->cast = new SegmentCast($high->tree());
+        $this->lean = self::leans($low);
+    }
+
+    /**
+     * @param  float  $from  a reach that is known to be needed
+     */
+    public function out(float $from): float
+    {
+        $needed = $from;
+        $tree = $this->high->tree();
+        $nodes = $tree->nodeCount();
+        $more = self::PRECISION * $this->d;
+        $node = 0;
+        $tried = [];
+        while ($node < $nodes) {
+            $size = $tree->size[$node];
+            if ($size <= 256) {
+                $x = ($tree->minX[$node] + $tree->maxX[$node]) / 2;
+                $y = ($tree->minY[$node] + $tree->maxY[$node]) / 2;
+                $z = ($tree->minZ[$node] + $tree->maxZ[$node]) / 2;
+                $half = sqrt(($tree->maxX[$node] - $x) ** 2 + ($tree->maxY[$node] - $y) ** 2 + ($tree->maxZ[$node] - $z) ** 2);
+                if ($this->nearest->anyWithin($x, $y, $z, $needed + $more, $this->lean, $half)) {
+                    $node = $tree->skip[$node];
+
+                    continue;
+                }
+            }
+            if ($tree->second[$node] > 0) {
+                $node++;
+
+                continue;
+            }
+            for ($k = $tree->first[$node], $end = $k + $size; $k < $end; $k++) {
+                $i = 3 * $tree->order[$k];
+                $cx = $cy = $cz = 0.0;
+                for ($c = 0; $c < 3; $c++) {
+                    $v = $tree->triangles[$i + $c];
+                    $x = $tree->positions[3 * $v];
+                    $y = $tree->positions[3 * $v + 1];
+                    $z = $tree->positions[3 * $v + 2];
+                    $cx += $x / 3;
+                    $cy += $y / 3;
+                    $cz += $z / 3;
+                    if (! isset($tried[$v])) {
+                        $tried[$v] = true;
+                        $needed = $this->point($x, $y, $z, $needed);
+                    }
+                }
+                $needed = $this->point($cx, $cy, $cz, $needed);
+            }
+            $node = $tree->skip[$node];
+        }
+
+        return $needed;
+    }
+
+    private function point(float $x, float $y, float $z, float $needed): float
+    {
+        if ($this->nearest->anyWithin($x, $y, $z, $needed + 1e-7 * $this->d, $this->lean)) {
+            return $needed;
+        }
+        $nearest = $this->nearest->find($x, $y, $z, $this->d);
+        if ($nearest < 0) {
+            return $needed;
+        }
+        if ($this->onBorder($nearest)) {
+            $this->overhang = max($this->overhang, sqrt($this->nearest->squared));
+
+            return $needed;
+        }
+        // Under the face that it is nearest to: inside, whatever else lies around.
+        $i = 3 * $nearest;
+        $n = $this->low->normals;
+        $v = $this->nearest->v;
+        $w = $this->nearest->w;
+        $inFace = $v > 1e-6 && $w > 1e-6 && $v + $w < 1.0 - 1e-6;
+        if ($inFace && ($x - $this->nearest->x) * $n[$i] + ($y - $this->nearest->y) * $n[$i + 1] + ($z - $this->nearest->z) * $n[$i + 2] < 0.0) {
+            return $needed;
+        }
+        $height = $this->solver->height($x, $y, $z, $this->d);
+        if ($height === null || $height <= $needed) {
+            return $needed;
+        }
+        [$dx, $dy, $dz] = $this->solver->direction();
+        $length = sqrt($dx * $dx + $dy * $dy + $dz * $dz);
+        if ($length <= 0.0) {
+            return $needed;
+        }
+        // Seen: nothing of the set's own high stands over it up to twice its height.
+        $step = 1e-6 * $this->d / $length;
+        if ($this->cast->any($x, $y, $z, $dx, $dy, $dz, $step, max($step, $height))) {
+            return $needed;
+        }
+        $this->at = [$x, $y, $z];
+
+        return $height;
+    }
+
+    private function onBorder(int $triangle): bool
+    {
+        $v = $this->nearest->v;
+        $w = $this->nearest->w;
+        $u = 1.0 - $v - $w;
+        $i = 3 * $triangle;
+        $borders = $this->low->borders;
+        $onAb = $w < 1e-6;
+        $onBc = $u < 1e-6;
+        $onCa = $v < 1e-6;
+        if (($onAb && $borders[$i]) || ($onBc && $borders[$i + 1]) || ($onCa && $borders[$i + 2])) {
+            return true;
+        }
+        $corner = $onAb && $onCa ? 0 : ($onAb && $onBc ? 1 : ($onBc && $onCa ? 2 : -1));
+
+        return $corner >= 0 && $this->low->borderVertices[$this->low->triangles[$i + $corner]];
+    }
+
+    /**
+     * @return list<float>
+     */
+    private static function leans(LowSurface $low): array
+    {
+        $out = [];
+        for ($t = 0, $count = $low->triangleCount(); $t < $count; $t++) {
+            $least = 1.0;
+            for ($k = 0; $k < 3; $k++) {
+                $d = 3 * $low->corners[3 * $t + $k];
+                $lean = 0.0;
+                for ($c = 0; $c < 3; $c++) {
+                    $lean += $low->directions[$d + $c] * $low->normals[3 * $t + $c];
+                }
+                $least = min($least, $lean);
+            }
+            $out[] = max(0.0, $least);
+        }
+
+        return $out;
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\ColorId;
+
+use Anvil\Pairing\RoledPart;
+
+/**
+ * One ID: a colour, what it is called (material or part names), and the parts that wear it.
+ */
+final readonly class IdColor
+{
+    /**
+     * @param  list<string>  $names
+     * @param  list<RoledPart>  $parts
+     */
+    public function __construct(public Color $color, public array $names, public array $parts) {}
+
+    public function name(): string
+    {
+        return $this->names[0] ?? $this->color->hex();
+    }
+}

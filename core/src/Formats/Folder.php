@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Formats;
+
+/**
+ * Folders on a local disk.
+ */
+final class Folder
+{
+    /** Removes a folder with all that is in it; one that is not there is no error. Links are removed, not followed. */
+    public static function remove(string $folder): void
+    {
+        if (! is_dir($folder)) {
+            return;
+        }
+        foreach (array_diff(scandir($folder) ?: [], ['.', '..']) as $name) {
+            is_dir("$folder/$name") && ! is_link("$folder/$name") ? self::remove("$folder/$name") : unlink("$folder/$name");
+        }
+        rmdir($folder);
+    }
+}

@@ -1,0 +1,250 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Formats\Gltf;
+
+use Anvil\ColorId\Color;
+use Anvil\Formats\Json;
+use Anvil\Formats\Reader;
+use Anvil\Formats\Source;
+use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Bytes;
+use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Part;
+use Anvil\Geometry\Scene;
+
+/**
+ * glTF 2.0, as .glb and .gltf, to parts in world space: one a node with a mesh, its primitives together.
+ *
+ * The winding of mirrored nodes is put right. Points and lines are passed over. Vertex colours and base colours,
+ * linear in this format, become sRGB.
+ */
+final class GltfReader implements Reader
+{
+    /** Extensions that change nothing about the shape, so that requiring them is no obstacle; quantised positions are read. */
+    private const HARMLESS = [
+        'KHR_mesh_quantization', 'KHR_texture_transform', 'KHR_texture_basisu', 'KHR_lights_punctual', 'KHR_xmp_json_ld',
+        'EXT_texture_webp', 'EXT_texture_avif', 'KHR_animation_pointer',
+    ];
+
+    public function read(Source $source): Scene
+    {
+        $container = Container::read($source);
+        $root = Json::parse($container->json);
+        self::checkVersion($root);
+        $accessors = new Accessors($root, $container->bin, $source);
+        $nodes = Nodes::of($root);
+        $meshes = $root->objects('meshes');
+        $materials = $root->objects('materials');
+        $names = [];
+        $colors = [];
+        foreach ($materials as $i => $material) {
+            $names[$i] = mb_scrub($material->string('name') ?? "material_$i");
+            $factor = $material->object('pbrMetallicRoughness')?->floats('baseColorFactor', 4);
+            if ($factor !== null) {
+                $colors[$names[$i]] = Color::ofLinear($factor[0], $factor[1], $factor[2])->hex();
+            }
+        }
+        $parts = [];
+        $read = [];
+        $passedOver = [];
+        foreach ($nodes->world as $i => $world) {
+            $number = $nodes->all[$i]->int('mesh');
+            if ($number === null) {
+                continue;
+            }
+            $mesh = $meshes[$number] ?? throw Unreadable::because("nodes[$i].mesh names mesh $number, and there are ".count($meshes));
+            $local = $read[$number] ??= self::mesh($mesh, $accessors, $names, $passedOver);
+            if ($local->triangles === []) {
+                continue;
+            }
+            $name = $nodes->all[$i]->string('name') ?? $mesh->string('name') ?? "node_$i";
+            $placed = $world->isIdentity() ? $local : new Mesh(
+                Bytes::toFloat32($world->points($local->positions)),
+                $world->determinant() < 0 ? self::turned($local->triangles) : $local->triangles,
+                $local->uvs,
+                $world->determinant() < 0 ? self::turned($local->triUvs) : $local->triUvs,
+                $local->normals === [] ? [] : $world->normals($local->normals),
+                $world->determinant() < 0 ? self::turned($local->triNormals) : $local->triNormals,
+                $local->colors, $local->faces, $local->materials, $local->materialRuns,
+            );
+            foreach ($placed->bounds()?->toArray() ?? [] as $corner) {
+                foreach ($corner as $value) {
+                    if (! is_finite($value)) {
+                        throw Unreadable::because("nodes[$i] is placed too far out for a 32-bit number");
+                    }
+                }
+            }
+            $parts[] = new Part(mb_scrub($name), $placed, array_intersect_key($colors, array_flip($placed->materials)));
+        }
+
+        return new Scene($container->isBinary ? 'glb' : 'gltf', $parts, 'm', 'Y', array_keys($passedOver));
+    }
+
+    private static function checkVersion(Json $root): void
+    {
+        $asset = $root->object('asset') ?? throw Unreadable::because('asset is missing, so this is no glTF 2.0');
+        $version = $asset->string('version') ?? '';
+        if (preg_match('/^2\./', $version) !== 1) {
+            throw Unreadable::because("glTF version \"$version\" is not read; export glTF 2.0");
+        }
+        foreach ($root->strings('extensionsRequired') as $extension) {
+            if (! in_array($extension, self::HARMLESS, true) && ! str_starts_with($extension, 'KHR_materials_')) {
+                throw Unreadable::because('it requires the extension '.mb_strimwidth(mb_scrub($extension), 0, 60, '…').', which is not read; export without compression and without required extensions');
+            }
+        }
+    }
+
+    /**
+     * @param  array<int, string>  $materialNames
+     * @param  array<string, true>  $passedOver
+     */
+    private static function mesh(Json $mesh, Accessors $accessors, array $materialNames, array &$passedOver): Mesh
+    {
+        $positions = $triangles = $uvs = $triUvs = $normals = $triNormals = $colors = [];
+        $materials = $runs = [];
+        $anyUv = $anyNormal = $anyColor = false;
+        $blocks = [];
+        foreach ($mesh->objects('primitives') as $primitive) {
+            $attributes = $primitive->object('attributes') ?? throw Unreadable::because("$primitive->path.attributes is missing");
+            $mode = $primitive->int('mode') ?? 4;
+            if ($mode > 6) {
+                throw Unreadable::because("$primitive->path.mode $mode is unknown");
+            }
+            if ($mode < 4) {
+                $passedOver['points and lines are passed over'] = true;
+
+                continue;
+            }
+            if (! $attributes->has('POSITION')) {
+                continue;
+            }
+            $key = implode(',', array_map(static fn (string $name): string => (string) ($attributes->int($name) ?? ''), ['POSITION', 'NORMAL', 'TEXCOORD_0', 'COLOR_0']));
+            if (! isset($blocks[$key])) {
+                $base = intdiv(count($positions), 3);
+                [$block] = $accessors->floats($attributes->need('POSITION'), $attributes->at('POSITION'), [3]);
+                $count = intdiv(count($block), 3);
+                $blocks[$key] = [$base, $count];
+                $positions = $positions === [] ? $block : [...$positions, ...$block];
+                $hasNormal = $attributes->has('NORMAL');
+                $hasUv = $attributes->has('TEXCOORD_0');
+                foreach ([['NORMAL', [3]], ['TEXCOORD_0', [2]], ['COLOR_0', [3, 4]]] as [$name, $widths]) {
+                    $number = $attributes->int($name);
+                    [$values, $width] = $number === null ? [[], $widths[0]] : $accessors->floats($number, $attributes->at($name), $widths);
+                    if ($number !== null && intdiv(count($values), $width) !== $count) {
+                        throw Unreadable::because($attributes->at($name).' and POSITION differ in count');
+                    }
+                    if ($name === 'NORMAL') {
+                        $anyNormal = $anyNormal || $hasNormal;
+                        $values = $hasNormal ? $values : array_fill(0, 3 * $count, 0.0);
+                        $normals = $normals === [] ? $values : [...$normals, ...$values];
+                    } elseif ($name === 'TEXCOORD_0') {
+                        $anyUv = $anyUv || $hasUv;
+                        $values = $hasUv ? $values : array_fill(0, 2 * $count, 0.0);
+                        $uvs = $uvs === [] ? $values : [...$uvs, ...$values];
+                    } else {
+                        $anyColor = $anyColor || $number !== null;
+                        $values = self::srgb($values, $width, $count);
+                        $colors = $colors === [] ? $values : [...$colors, ...$values];
+                    }
+                }
+            }
+            [$base, $count] = $blocks[$key];
+            $indices = $primitive->int('indices');
+            $corners = $indices === null ? ($count > 0 ? range(0, $count - 1) : []) : $accessors->ints($indices, "$primitive->path.indices");
+            if ($indices !== null && $corners !== [] && max($corners) >= $count) {
+                $at = (int) array_search(max($corners), $corners, true);
+                throw Unreadable::because("$primitive->path.indices names vertex {$corners[$at]} at place $at, and there are $count");
+            }
+            $corners = self::triangles($corners, $mode);
+            $name = null;
+            $material = $primitive->int('material');
+            if ($material !== null) {
+                $name = $materialNames[$material] ?? throw Unreadable::because("$primitive->path.material names material $material, and there are ".count($materialNames));
+                if (! in_array($name, $materials, true)) {
+                    $materials[] = $name;
+                }
+            }
+            $runs[] = [intdiv(count($triangles), 3), $name === null ? -1 : (int) array_search($name, $materials, true)];
+            if ($base !== 0) {
+                foreach ($corners as $k => $corner) {
+                    $corners[$k] = $corner + $base;
+                }
+            }
+            $triangles = $triangles === [] ? $corners : [...$triangles, ...$corners];
+            $hasUv = $attributes->has('TEXCOORD_0');
+            $triUvs = $triUvs === [] && $hasUv ? $corners : [...$triUvs, ...($hasUv ? $corners : array_fill(0, count($corners), -1))];
+            $hasNormal = $attributes->has('NORMAL');
+            $triNormals = $triNormals === [] && $hasNormal ? $corners : [...$triNormals, ...($hasNormal ? $corners : array_fill(0, count($corners), -1))];
+        }
+
+        return new Mesh(
+            Bytes::toFloat32($positions), $triangles,
+            $anyUv ? $uvs : [], $anyUv ? $triUvs : [],
+            $anyNormal ? $normals : [], $anyNormal ? $triNormals : [],
+            $anyColor ? $colors : [], [], $materials, $runs,
+        );
+    }
+
+    /**
+     * @param  list<int>  $corners
+     * @return list<int>
+     */
+    private static function triangles(array $corners, int $mode): array
+    {
+        $count = count($corners);
+        if ($mode === 4) {
+            if ($count % 3 !== 0) {
+                array_splice($corners, $count - $count % 3);
+            }
+
+            return $corners;
+        }
+        $out = [];
+        for ($i = 0; $i + 2 < $count; $i++) {
+            if ($mode === 6) {
+                array_push($out, $corners[0], $corners[$i + 1], $corners[$i + 2]);
+            } elseif ($i % 2 === 0) {
+                array_push($out, $corners[$i], $corners[$i + 1], $corners[$i + 2]);
+            } else {
+                array_push($out, $corners[$i + 1], $corners[$i], $corners[$i + 2]);
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<int>  $corners
+     * @return list<int>
+     */
+    private static function turned(array $corners): array
+    {
+        for ($i = 0, $n = count($corners); $i < $n; $i += 3) {
+            [$corners[$i + 1], $corners[$i + 2]] = [$corners[$i + 2], $corners[$i + 1]];
+        }
+
+        return $corners;
+    }
+
+    /**
+     * @param  list<float>  $linear  rgb or rgba
+     * @return list<float> rgb, −1 where there is none
+     */
+    private static function srgb(array $linear, int $width, int $count): array
+    {
+        if ($linear === []) {
+            return array_fill(0, 3 * $count, -1.0);
+        }
+        $out = [];
+        for ($i = 0, $n = $width * $count; $i < $n; $i += $width) {
+            for ($k = 0; $k < 3; $k++) {
+                $value = max(0.0, min(1.0, $linear[$i + $k]));
+                $out[] = $value <= 0.0031308 ? 12.92 * $value : 1.055 * $value ** (1 / 2.4) - 0.055;
+            }
+        }
+
+        return $out;
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Formats\Obj;
+
+use Anvil\ColorId\Color;
+use Anvil\Formats\Source;
+use Anvil\Formats\Unreadable;
+
+/**
+ * The colours that an MTL file sets explicitly (`Kd`), taken as sRGB.
+ */
+final class MtlReader
+{
+    private const LARGEST = 32 << 20;
+
+    /**
+     * @return array<string, string> material name → `#RRGGBB`
+     *
+     * @throws Unreadable when the file is absurdly large
+     */
+    public static function colors(Source $source): array
+    {
+        if ($source->size() > self::LARGEST) {
+            throw Unreadable::because("its material file {$source->name()} is over 32 MiB");
+        }
+        $stream = $source->open();
+        $text = (string) stream_get_contents($stream);
+        fclose($stream);
+        $colors = [];
+        $name = null;
+        foreach (preg_split('/\r\n|\r|\n/', $text) ?: [] as $line) {
+            $line = trim($line);
+            if (preg_match('/^newmtl\s+(.+)$/', $line, $found) === 1) {
+                $name = mb_scrub($found[1]);
+            } elseif ($name !== null && preg_match('/^Kd\s+([-+.\deE]+)(?:\s+([-+.\deE]+)\s+([-+.\deE]+))?\s*$/', $line, $found) === 1) {
+                $red = (float) $found[1];
+                $colors[$name] = Color::ofSrgb($red, (float) ($found[2] ?? $red), (float) ($found[3] ?? $red))->hex();
+            }
+        }
+
+        return $colors;
+    }
+}

@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Geometry;
+
+/**
+ * A 4×4 affine matrix, column-major as in glTF: element (row, column) is `m[4·column + row]`.
+ */
+final readonly class Matrix
+{
+    /**
+     * @param  list<float>  $m  16
+     */
+    private function __construct(public array $m) {}
+
+    public static function identity(): self
+    {
+        return new self([1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0]);
+    }
+
+    /**
+     * @param  list<float>  $m  16, column-major
+     */
+    public static function of(array $m): self
+    {
+        return new self($m);
+    }
+
+    /**
+     * @param  list<float>  $t  3
+     * @param  list<float>  $r  unit quaternion x y z w; another length is made unit
+     * @param  list<float>  $s  3
+     */
+    public static function ofTrs(array $t, array $r, array $s): self
+    {
+        [$x, $y, $z, $w] = $r;
+        $length = sqrt($x * $x + $y * $y + $z * $z + $w * $w);
+        if ($length > 0.0) {
+            $x /= $length;
+            $y /= $length;
+            $z /= $length;
+            $w /= $length;
+        } else {
+            $w = 1.0;
+        }
+
+        return new self([
+            (1 - 2 * ($y * $y + $z * $z)) * $s[0], 2 * ($x * $y + $z * $w) * $s[0], 2 * ($x * $z - $y * $w) * $s[0], 0.0,
+            2 * ($x * $y - $z * $w) * $s[1], (1 - 2 * ($x * $x + $z * $z)) * $s[1], 2 * ($y * $z + $x * $w) * $s[1], 0.0,
+            2 * ($x * $z + $y * $w) * $s[2], 2 * ($y * $z - $x * $w) * $s[2], (1 - 2 * ($x * $x + $y * $y)) * $s[2], 0.0,
+            $t[0], $t[1], $t[2], 1.0,
+        ]);
+    }
+
+    public function times(self $other): self
+    {
+        $out = [];
+        for ($c = 0; $c < 16; $c += 4) {
+            for ($r = 0; $r < 4; $r++) {
+                $out[] = $this->m[$r] * $other->m[$c] + $this->m[4 + $r] * $other->m[$c + 1]
+                    + $this->m[8 + $r] * $other->m[$c + 2] + $this->m[12 + $r] * $other->m[$c + 3];
+            }
+        }
+
+        return new self($out);
+    }
+
+    public function isIdentity(): bool
+    {
+        return $this->m === self::identity()->m;
+    }
+
+    /** Of the linear part; negative mirrors. */
+    public function determinant(): float
+    {
+        $m = $this->m;
+
+        return $m[0] * ($m[5] * $m[10] - $m[6] * $m[9]) - $m[4] * ($m[1] * $m[10] - $m[2] * $m[9]) + $m[8] * ($m[1] * $m[6] - $m[2] * $m[5]);
+    }
+
+    /**
+     * @param  list<float>  $xyz  n×3
+     * @return list<float>
+     */
+    public function points(array $xyz): array
+    {
+        [$a, $b, $c, , $d, $e, $f, , $g, $h, $i, , $tx, $ty, $tz] = $this->m;
+        $count = count($xyz);
+        $out = [];
+        for ($k = 0; $k < $count; $k += 3) {
+            $x = $xyz[$k];
+            $y = $xyz[$k + 1];
+            $z = $xyz[$k + 2];
+            $out[] = $a * $x + $d * $y + $g * $z + $tx;
+            $out[] = $b * $x + $e * $y + $h * $z + $ty;
+            $out[] = $c * $x + $f * $y + $i * $z + $tz;
+        }
+
+        return $out;
+    }
+
+    /**
+     * Normals: by the cofactors of the linear part, lengths made unit again where the matrix scales.
+     *
+     * @param  list<float>  $xyz  n×3
+     * @return list<float>
+     */
+    public function normals(array $xyz): array
+    {
+        $m = $this->m;
+        $sign = $this->determinant() < 0 ? -1.0 : 1.0;
+        $a = $sign * ($m[5] * $m[10] - $m[6] * $m[9]);
+        $b = $sign * ($m[8] * $m[6] - $m[4] * $m[10]);
+        $c = $sign * ($m[4] * $m[9] - $m[8] * $m[5]);
+        $d = $sign * ($m[9] * $m[2] - $m[1] * $m[10]);
+        $e = $sign * ($m[0] * $m[10] - $m[8] * $m[2]);
+        $f = $sign * ($m[8] * $m[1] - $m[0] * $m[9]);
+        $g = $sign * ($m[1] * $m[6] - $m[5] * $m[2]);
+        $h = $sign * ($m[4] * $m[2] - $m[0] * $m[6]);
+        $i = $sign * ($m[0] * $m[5] - $m[4] * $m[1]);
+        $count = count($xyz);
+        $out = [];
+        for ($k = 0; $k < $count; $k += 3) {
+            $x = $xyz[$k];
+            $y = $xyz[$k + 1];
+            $z = $xyz[$k + 2];
+            $before = sqrt($x * $x + $y * $y + $z * $z);
+            $u = $a * $x + $b * $y + $c * $z;
+            $v = $d * $x + $e * $y + $f * $z;
+            $w = $g * $x + $h * $y + $i * $z;
+            $length = sqrt($u * $u + $v * $v + $w * $w);
+            $scale = $length > 0.0 ? $before / $length : 0.0;
+            $out[] = $u * $scale;
+            $out[] = $v * $scale;
+            $out[] = $w * $scale;
+        }
+
+        return $out;
+    }
+
+    /**
+     * The vector whose image under the linear part is the one given; null where the matrix flattens.
+     *
+     * @param  array{float, float, float}  $v
+     * @return array{float, float, float}|null
+     */
+    public function unapplied(array $v): ?array
+    {
+        $m = $this->m;
+        $det = $this->determinant();
+        if ($det === 0.0) {
+            return null;
+        }
+
+        return [
+            (($m[5] * $m[10] - $m[9] * $m[6]) * $v[0] + ($m[8] * $m[6] - $m[4] * $m[10]) * $v[1] + ($m[4] * $m[9] - $m[8] * $m[5]) * $v[2]) / $det,
+            (($m[9] * $m[2] - $m[1] * $m[10]) * $v[0] + ($m[0] * $m[10] - $m[8] * $m[2]) * $v[1] + ($m[8] * $m[1] - $m[0] * $m[9]) * $v[2]) / $det,
+            (($m[1] * $m[6] - $m[5] * $m[2]) * $v[0] + ($m[4] * $m[2] - $m[0] * $m[6]) * $v[1] + ($m[0] * $m[5] - $m[4] * $m[1]) * $v[2]) / $det,
+        ];
+    }
+}

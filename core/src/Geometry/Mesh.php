@@ -1,0 +1,115 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Geometry;
+
+/**
+ * Triangles as flat lists, in world space and file units.
+ *
+ * `triangles`, `triUvs` and `triNormals` run side by side, three entries a triangle; an entry of −1 means that the corner has none.
+ * Empty `triUvs` or `triNormals`: no corner has any. `faces` gives the file's own face of each triangle and is empty
+ * where every face is a triangle.
+ */
+final class Mesh
+{
+    /**
+     * @param  list<float>  $positions  xyz, n×3, each a float32 value
+     * @param  list<int>  $triangles  three position numbers a triangle
+     * @param  list<float>  $uvs  uv, n×2
+     * @param  list<int>  $triUvs  three UV numbers a triangle
+     * @param  list<float>  $normals  xyz, n×3, as the file has them
+     * @param  list<int>  $triNormals  three normal numbers a triangle
+     * @param  list<float>  $colors  linear order rgb of sRGB values 0–1, one a position, n×3, or empty
+     * @param  list<int>  $faces  face number of each triangle, or empty
+     * @param  list<string>  $materials  names, in order of first use
+     * @param  list<array{int, int}>  $materialRuns  [first triangle, material number or −1], ascending
+     */
+    public function __construct(
+        public readonly array $positions,
+        public readonly array $triangles,
+        public readonly array $uvs = [],
+        public readonly array $triUvs = [],
+        public readonly array $normals = [],
+        public readonly array $triNormals = [],
+        public readonly array $colors = [],
+        public readonly array $faces = [],
+        public readonly array $materials = [],
+        public readonly array $materialRuns = [],
+    ) {}
+
+    public function triangleCount(): int
+    {
+        return intdiv(count($this->triangles), 3);
+    }
+
+    public function vertexCount(): int
+    {
+        return intdiv(count($this->positions), 3);
+    }
+
+    public function bounds(): ?Bounds
+    {
+        return Bounds::ofPositions($this->positions);
+    }
+
+    /**
+     * @return list<int> the material number of each triangle, −1 for none
+     */
+    public function triangleMaterials(): array
+    {
+        $out = [];
+        $count = $this->triangleCount();
+        $current = -1;
+        $next = 0;
+        $runs = $this->materialRuns;
+        $runCount = count($runs);
+        for ($t = 0; $t < $count; $t++) {
+            while ($next < $runCount && $runs[$next][0] <= $t) {
+                $current = $runs[$next][1];
+                $next++;
+            }
+            $out[] = $current;
+        }
+
+        return $out;
+    }
+
+    /** Corners that carry no UV. */
+    public function cornersWithoutUv(): int
+    {
+        if ($this->triUvs === []) {
+            return count($this->triangles);
+        }
+        $missing = 0;
+        foreach ($this->triUvs as $uv) {
+            if ($uv < 0) {
+                $missing++;
+            }
+        }
+
+        return $missing;
+    }
+
+    public function hasNormals(): bool
+    {
+        return $this->triNormals !== [] && ! in_array(-1, $this->triNormals, true);
+    }
+
+    /**
+     * @param  array{float, float, float}  $by
+     */
+    public function moved(array $by): self
+    {
+        $positions = $this->positions;
+        $count = count($positions);
+        $moved = [];
+        for ($i = 0; $i < $count; $i += 3) {
+            $moved[] = $positions[$i] + $by[0];
+            $moved[] = $positions[$i + 1] + $by[1];
+            $moved[] = $positions[$i + 2] + $by[2];
+        }
+
+        return new self($moved, $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, $this->colors, $this->faces, $this->materials, $this->materialRuns);
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Geometry;
+
+/**
+ * A named mesh of a file: the unit that pairs, bakes and is written about.
+ */
+final class Part
+{
+    private ?Bounds $bounds = null;
+
+    /**
+     * @param  array<string, string>  $colors  material name → `#RRGGBB`, for the materials that set a colour explicitly
+     */
+    public function __construct(
+        public readonly string $name,
+        public readonly Mesh $mesh,
+        public readonly array $colors = [],
+    ) {}
+
+    /** Of the whole part; computed once. */
+    public function bounds(): ?Bounds
+    {
+        return $this->bounds ??= $this->mesh->bounds();
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Geometry;
+
+/**
+ * What a reader makes of one file.
+ */
+final class Scene
+{
+    /**
+     * @param  list<Part>  $parts  in the file's order
+     * @param  string|null  $unit  the unit's name where the format carries one
+     * @param  string|null  $upAxis  `Y` or `Z` where the format carries one
+     * @param  list<string>  $remarks  what was passed over on reading, in words
+     */
+    public function __construct(
+        public readonly string $format,
+        public readonly array $parts,
+        public readonly ?string $unit = null,
+        public readonly ?string $upAxis = null,
+        public readonly array $remarks = [],
+    ) {}
+
+    public function triangleCount(): int
+    {
+        return array_sum(array_map(fn (Part $part): int => $part->mesh->triangleCount(), $this->parts));
+    }
+}

@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Handoff;
+
+use Anvil\Checks\Catalogue;
+use Anvil\Checks\CheckResult;
+use Anvil\Formats\Folder;
+use Anvil\Formats\FolderSink;
+use Anvil\Formats\Changes;
+use Anvil\Formats\Rewriter;
+use Anvil\Inspection\GivenFile;
+use Anvil\Inspection\Report;
+use Anvil\Pairing\RoledPart;
+use RuntimeException;
+use ZipArchive;
+
+/**
+ * The hand-off package: one zip with the files as they were handed in, the ticket and checksums. The same input gives the same bytes.
+ */
+final class Package
+{
+    /** 1 January 2000, noon UTC: inside what zip can say in every time zone. */
+    private const TIME = 946728000;
+
+    /**
+     * Writes the package and reads it back.
+     *
+     * @param  list<GivenFile>  $files  those of the report, in its order
+     * @param  string  $path  of the zip; it is there only when all went well
+     * @return CheckResult of `package-readback`
+     *
+     * @throws RuntimeException when it cannot be written
+     */
+    public static function write(string $asset, Report $report, array $files, string $path): CheckResult
+    {
+        $start = hrtime(true);
+        $folder = "$path.folder-".bin2hex(random_bytes(4));
+        $sink = new FolderSink($folder);
+        $temporary = "$path.part-".bin2hex(random_bytes(4));
+        try {
+            foreach ($files as $file) {
+                Rewriter::write($file->source, new Changes, $file->source->name(), $sink);
+            }
+            $sink->commit();
+            $meant = self::sums($folder, $sink->names());
+            self::zip($asset, $report, $files, $folder, $meant, $temporary);
+            $findings = Readback::of($temporary, $meant, $report);
+            if ($findings === []) {
+                rename($temporary, $path);
+            }
+        } finally {
+            $sink->discard();
+            Folder::remove($folder);
+            if (is_file($temporary)) {
+                unlink($temporary);
+            }
+        }
+
+        return new CheckResult(Catalogue::about()['package-readback'], $findings === [] ? 'passed' : 'found', null, $findings, (hrtime(true) - $start) / 1e9);
+    }
+
+    /**
+     * @param  list<GivenFile>  $files
+     * @param  array<string, string>  $sums
+     */
+    private static function zip(string $asset, Report $report, array $files, string $folder, array $sums, string $path): void
+    {
+        $rows = [];
+        $roles = [];
+        foreach ($files as $file) {
+            $roles[$file->source->name()] = ($file->role ?? RoledPart::roleOfFile($file->path, $report->inspection->standard))?->value;
+        }
+        foreach ($sums as $name => $sum) {
+            $rows[] = ['path' => "files/$name", 'role' => $roles[$name] ?? null, 'sha256' => $sum, 'bytes' => (int) filesize("$folder/$name")];
+        }
+        $ticket = Ticket::of($asset, $report);
+        $json = json_encode($ticket->toArray($rows), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n";
+        $html = $ticket->html($rows);
+        $list = '';
+        foreach ($sums as $name => $sum) {
+            $list .= "$sum  files/$name\n";
+        }
+        $list .= hash('sha256', $json)."  ticket.json\n".hash('sha256', $html)."  ticket.html\n";
+        $zip = new ZipArchive;
+        if ($zip->open($path, ZipArchive::CREATE | ZipArchive::EXCL) !== true) {
+            throw new RuntimeException("$path cannot be written");
+        }
+        foreach (array_keys($sums) as $name) {
+            $zip->addFile("$folder/$name", "files/$name");
+            $zip->setMtimeName("files/$name", self::TIME);
+        }
+        foreach (['ticket.json' => $json, 'ticket.html' => $html, 'SHA256SUMS' => $list] as $name => $content) {
+            $zip->addFromString($name, $content);
+            $zip->setMtimeName($name, self::TIME);
+        }
+        if (! $zip->close()) {
+            throw new RuntimeException("$path cannot be written: ".$zip->getStatusString());
+        }
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return array<string, string> name → SHA-256, by name
+     */
+    private static function sums(string $folder, array $names): array
+    {
+        $out = [];
+        sort($names, SORT_STRING);
+        foreach ($names as $name) {
+            $out[$name] = (string) hash_file('sha256', "$folder/$name");
+        }
+
+        return $out;
+    }
+}

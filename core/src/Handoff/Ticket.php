@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Handoff;
+
+use Anvil\Checks\CheckResult;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Report;
+use Anvil\Pairing\RoledPart;
+use Anvil\Standard\Severity;
+
+/**
+ * The sheet that goes with a hand-off: files, bake settings with the reason for each value, verdict. No clock and no machine in it.
+ */
+final readonly class Ticket
+{
+    private function __construct(public string $asset, public Report $report) {}
+
+    public static function of(string $asset, Report $report): self
+    {
+        return new self($asset, $report);
+    }
+
+    /**
+     * @return list<array{setting: string, value: string, reason: string}>
+     */
+    public function settings(): array
+    {
+        $standard = $this->report->inspection->standard;
+        $choices = $this->report->inspection->choices;
+        $suffixes = [];
+        foreach ($standard->suffixes as $role => $list) {
+            $suffixes[] = "$role ".implode(' ', $list);
+        }
+        $apart = $standard->rays->setsKeptApart;
+        $rows = [
+            ['match parts', $standard->whole ? 'all parts as one set' : 'by name, letter for letter', $standard->whole ? 'the standard says whole: no name matters' : 'bakers compare exactly (common practice)'],
+            ['suffixes', implode(', ', $suffixes), "as typed, from the standard \"$standard->name\""],
+            ['map size', "$standard->mapSize px", 'from the standard'],
+            ['padding', intdiv($standard->mapSize, 256).' px', 'map size / 256 (common practice)'],
+            ['sets', $apart ? 'kept apart: each meets its own high poly only' : 'all high parts stand in each other\'s way', $apart ? 'from the standard; no set can print on another' : 'from the standard; the check sets-bleed guards it'],
+            ['occlusion', is_string($choices->occlusion) ? ($choices->occlusion === 'own' ? 'each set shades only itself' : 'all sets shade each other') : 'as listed in the choices', 'from the asset\'s choices'],
+            ['back faces', $standard->rays->backFaces ? 'stop rays too' : 'do not stop rays', 'from the standard; the reach was measured so'],
+            ['ray directions', ($standard->rays->smooth ? 'averaged at vertices' : 'the file\'s own normals').', '.($standard->rays->cageLength ? 'length as interpolated' : 'unit length'), 'from the standard; the reach is in this measure'],
+            ['normal map green', $standard->greenChannel, 'from the standard; engines differ, and the wrong one is mended by inverting green (common practice)'],
+            ['tangent basis', 'MikkTSpace', 'what the engines that read glTF expect'],
+            ['bits per channel', '16 for normal and height, 8 for the others', 'fewer bits show steps on smooth shapes (common practice)'],
+            ['samples', '4×4 to 64 a texel; occlusion 512 to 1024 rays for the last bake', 'common practice'],
+            ['colour space', 'normal, occlusion and ID are data: linear, not sRGB', 'a curve on data bends it (common practice)'],
+            ['order', 'normal and occlusion first and clean', 'other maps are made from them (common practice)'],
+        ];
+        if ($choices->leftOut !== []) {
+            $rows[] = ['left out', implode(', ', $choices->leftOut), 'by choice'];
+        }
+        if ($choices->bakedOnItself !== []) {
+            $rows[] = ['baked on itself', implode(', ', $choices->bakedOnItself), 'by choice'];
+        }
+
+        return array_map(static fn (array $row): array => ['setting' => $row[0], 'value' => $row[1], 'reason' => $row[2]], $rows);
+    }
+
+    /**
+     * @return list<array{set: string, low: list<string>, high: list<string>, out: float|null, in: float|null, outShare: float|null, inShare: float|null, reason: string}>
+     */
+    public function sets(): array
+    {
+        $out = [];
+        $names = static fn (array $parts): array => array_values(array_map(static fn (RoledPart $part): string => $part->part->name, $parts));
+        foreach ($this->report->inspection->sets as $set) {
+            $clearance = $this->report->inspection->clearances[$set->name] ?? null;
+            $reach = $clearance?->inUse();
+            $out[] = [
+                'set' => $set->name,
+                'low' => $names($set->low),
+                'high' => $names($set->target()),
+                'out' => $reach?->out,
+                'in' => $reach?->in,
+                'outShare' => $reach === null || $clearance === null ? null : $reach->out / $clearance->d,
+                'inShare' => $reach === null || $clearance === null ? null : $reach->in / $clearance->d,
+                'reason' => $clearance === null ? 'not measured'
+                    : ($clearance->set !== null ? 'from the standard' : 'recommended').'; needs '.Words::length($clearance->needed->out).' out and '.Words::length($clearance->needed->in).' in'
+                    .($clearance->firstWrong['out'] === null ? ', no wrong hit outward' : ', wrong hits from '.Words::length($clearance->firstWrong['out']).' out'),
+            ];
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<array{path: string, role: string|null, sha256: string, bytes: int}>  $files
+     * @return array<string, mixed>
+     */
+    public function toArray(array $files): array
+    {
+        return [
+            'tool' => 'yellow-anvil',
+            'schema' => 1,
+            'asset' => $this->asset,
+            'verdict' => $this->report->isReady() ? 'ready' : 'blocked',
+            'files' => $files,
+            'settings' => $this->settings(),
+            'sets' => $this->sets(),
+            'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->report->findings()),
+            'checks' => array_map(static fn (CheckResult $result): array => array_diff_key($result->toArray(), ['seconds' => 0]), $this->report->results),
+            'standard' => $this->report->inspection->standard->toArray(),
+            'choices' => $this->report->inspection->choices->toArray(),
+        ];
+    }
+
+    /**
+     * A page that stands alone: no script, no picture, nothing loaded.
+     *
+     * @param  list<array{path: string, role: string|null, sha256: string, bytes: int}>  $files
+     */
+    public function html(array $files): string
+    {
+        $e = static fn (string $text): string => htmlspecialchars($text, ENT_QUOTES | ENT_SUBSTITUTE, 'UTF-8');
+        $cells = static fn (array $row): string => '<tr>'.implode('', array_map(static fn (string $cell): string => "<td>$cell</td>", $row)).'</tr>';
+        $mark = static fn (Severity $severity): string => match ($severity) {
+            Severity::Blocker => '&#11043; blocker', Severity::Caution => '&#9650; caution', Severity::Note => '&#9679; note',
+        };
+        $fileRows = implode('', array_map(static fn (array $file): string => $cells(['<code>'.$e($file['path']).'</code>', $e($file['role'] ?? '–'), number_format($file['bytes']).' bytes', '<code>'.$e(substr($file['sha256'], 0, 16)).'…</code>']), $files));
+        $settingRows = implode('', array_map(static fn (array $row): string => $cells([$e($row['setting']), '<b>'.$e($row['value']).'</b>', $e($row['reason'])]), $this->settings()));
+        $length = static fn (?float $value, ?float $share): string => $value === null || $share === null ? '–' : Words::length($value).' <small>('.Words::percent($share).' of d)</small>';
+        $setRows = implode('', array_map(static fn (array $set): string => $cells(['<code>'.$e($set['set']).'</code>', $length($set['out'], $set['outShare']), $length($set['in'], $set['inShare']), $e($set['reason'])]), $this->sets()));
+        $findings = $this->report->findings();
+        $findingRows = implode('', array_map(static fn (Finding $finding): string => $cells([$mark($finding->severity).($finding->waived ? ' (waived)' : ''), '<code>'.$e($finding->code).'</code>', $e($finding->message)]), $findings));
+        $findingTable = $findings === [] ? '<p>No findings.</p>' : "<table><tr><th>severity</th><th>check</th><th>what</th></tr>$findingRows</table>";
+        $verdict = $this->report->isReady() ? 'Ready to bake' : 'Not ready';
+        $passed = count(array_filter($this->report->results, static fn (CheckResult $result): bool => $result->state === 'passed'));
+        $all = count($this->report->results);
+        $name = $e($this->asset);
+
+        return <<<HTML
+            <!doctype html>
+            <html lang="en"><head><meta charset="utf-8"><title>$name – hand-off ticket</title>
+            <style>
+            body{font:15px/1.5 system-ui,sans-serif;color:#22303a;background:#f6f3ec;max-width:60rem;margin:2rem auto;padding:0 1rem}
+            h1{margin:0}h2{margin:2rem 0 .5rem;font-size:1.1rem}table{border-collapse:collapse;width:100%}
+            td,th{text-align:left;padding:.35rem .6rem .35rem 0;border-bottom:1px solid #cfc8b8;vertical-align:top}th{font-weight:600}
+            code{font-family:ui-monospace,monospace}small{color:#5a6670}.verdict{display:inline-block;border:2px solid;padding:.2rem .7rem;font-weight:700}
+            </style></head><body>
+            <h1>$name</h1><p class="verdict">$verdict</p><p>$passed of $all checks passed; the others are below, or had nothing to look at.</p>
+            <h2>Files</h2><table><tr><th>file</th><th>role</th><th>size</th><th>SHA-256</th></tr>$fileRows</table>
+            <h2>Bake settings</h2><table><tr><th>setting</th><th>value</th><th>why</th></tr>$settingRows</table>
+            <h2>Reach a set</h2><table><tr><th>set</th><th>out</th><th>in</th><th>why</th></tr>$setRows</table>
+            <h2>Findings</h2>$findingTable
+            </body></html>
+
+            HTML;
+    }
+}

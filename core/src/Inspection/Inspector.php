@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Inspection;
+
+use Anvil\Checks\Runner;
+use Anvil\Clearance\AssetClearance;
+use Anvil\Standard\Choices;
+use Anvil\Standard\Standard;
+use Anvil\Standard\Waiver;
+use Closure;
+
+/**
+ * Everything in one go: reads, pairs, sets, measures, runs the checks.
+ */
+final class Inspector
+{
+    private const RAY_CHECKS = ['ray-miss', 'reach-short', 'sets-bleed', 'pair-self'];
+
+    /**
+     * @param  list<GivenFile>  $files
+     * @param  list<Waiver>  $waivers
+     * @param  list<string>  $only  check codes; empty for all
+     * @param  Closure(string): void|null  $progress
+     */
+    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null): Report
+    {
+        $start = hrtime(true);
+        $read = [];
+        foreach ($files as $file) {
+            $progress?->__invoke("reading {$file->source->name()}");
+            $read[] = ReadFile::of($file);
+        }
+        $afterRead = hrtime(true);
+        $inspection = Inspection::of($read, $standard, $choices);
+        $afterPair = hrtime(true);
+        if ($only === [] || array_intersect($only, self::RAY_CHECKS) !== []) {
+            $inspection = AssetClearance::of($inspection, $progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"));
+        }
+        $progress?->__invoke('checking');
+        $results = Runner::run($inspection, $waivers, $only);
+        $end = hrtime(true);
+
+        return new Report($inspection, $results, [
+            'read' => ($afterRead - $start) / 1e9,
+            'pair' => ($afterPair - $afterRead) / 1e9,
+            'check' => ($end - $afterPair) / 1e9,
+            'total' => ($end - $start) / 1e9,
+        ]);
+    }
+}

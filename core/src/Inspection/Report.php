@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Inspection;
+
+use Anvil\Checks\CheckResult;
+use Anvil\Checks\Finding;
+use Anvil\Pairing\RoledPart;
+use Anvil\Pairing\Suggestion;
+use Anvil\Sets\BakeSet;
+use Anvil\Standard\Severity;
+
+/**
+ * What `anvil:inspect` prints (CLI.md).
+ */
+final readonly class Report
+{
+    /**
+     * @param  list<CheckResult>  $results
+     * @param  array{read: float, pair: float, check: float, total: float}  $seconds
+     * @param  array<string, array{float, float, float}>  $vectors  explode vector of each set that moves
+     */
+    public function __construct(
+        public Inspection $inspection,
+        public array $results,
+        public array $seconds,
+        public array $vectors = [],
+    ) {}
+
+    /**
+     * @return list<Finding>
+     */
+    public function findings(): array
+    {
+        return array_merge(...array_map(static fn (CheckResult $result): array => $result->findings, $this->results));
+    }
+
+    public function isReady(): bool
+    {
+        foreach ($this->results as $result) {
+            if ($result->blocks($this->inspection->standard)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * The reach that every set shares.
+     *
+     * @return array{out: array{float, float|null}|null, in: array{float, float|null}|null}
+     */
+    public function common(): array
+    {
+        $out = ['out' => null, 'in' => null];
+        foreach (['out', 'in'] as $side) {
+            $from = 0.0;
+            $to = null;
+            foreach ($this->inspection->clearances as $clearance) {
+                $from = max($from, $clearance->needed->{$side});
+                $wrong = $clearance->firstWrong[$side];
+                $to = $wrong === null ? $to : min($to ?? INF, $wrong);
+            }
+            if ($this->inspection->clearances !== [] && ($to === null || $from < $to)) {
+                $out[$side] = [$from, $to];
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @return array<string, mixed>
+     */
+    public function toArray(): array
+    {
+        $inspection = $this->inspection;
+
+        return [
+            'tool' => 'yellow-anvil',
+            'schema' => 1,
+            'verdict' => $this->isReady() ? 'ready' : 'blocked',
+            'files' => array_map(static fn (ReadFile $file): array => [
+                'path' => $file->path,
+                'role' => ($file->role ?? RoledPart::roleOfFile($file->path, $inspection->standard))?->value,
+                'format' => $file->scene?->format ?? strtolower(pathinfo($file->path, PATHINFO_EXTENSION)),
+                'sha256' => $file->sha256,
+                'unit' => $file->scene?->unit,
+                'upAxis' => $file->scene?->upAxis,
+                'parts' => count($file->scene->parts ?? []),
+                'triangles' => $file->scene?->triangleCount() ?? 0,
+                'vertices' => array_sum(array_map(static fn ($part): int => $part->mesh->vertexCount(), $file->scene->parts ?? [])),
+                'materials' => $file->materials(),
+                'bounds' => $file->bounds()?->toArray(),
+            ], $inspection->files),
+            'parts' => array_map(static fn (RoledPart $part): array => [
+                'file' => $part->path,
+                'name' => $part->part->name,
+                'role' => $part->role?->value,
+                'base' => $part->base,
+                'triangles' => $part->part->mesh->triangleCount(),
+                'vertices' => $part->part->mesh->vertexCount(),
+                'bounds' => $part->part->bounds()?->toArray(),
+                'materials' => $part->part->mesh->materials,
+                'uvSets' => $part->part->mesh->triUvs === [] ? 0 : 1,
+                'hasNormals' => $part->part->mesh->hasNormals(),
+            ], $inspection->parts),
+            'sets' => array_map(fn (BakeSet $set): array => $this->set($set), $inspection->sets),
+            'common' => $this->common(),
+            'suggestions' => array_map(static fn (Suggestion $suggestion): array => [
+                'part' => $suggestion->part->part->name,
+                'file' => $suggestion->part->path,
+                'rename' => $suggestion->rename,
+                'reason' => $suggestion->reason,
+                'confidence' => $suggestion->confidence,
+            ], $inspection->pairing->suggestions),
+            'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->findings()),
+            'checks' => array_map(static fn (CheckResult $result): array => $result->toArray(), $this->results),
+            'seconds' => array_map(static fn (float $seconds): float => round($seconds, 4), $this->seconds),
+            'peakMemoryBytes' => memory_get_peak_usage(true),
+        ];
+    }
+
+    public function count(Severity $severity): int
+    {
+        return count(array_filter($this->findings(), static fn (Finding $finding): bool => $finding->severity === $severity && ! $finding->waived));
+    }
+
+    /**
+     * @return array<string, mixed>
+     */
+    private function set(BakeSet $set): array
+    {
+        $names = static fn (array $parts): array => array_map(static fn (RoledPart $part): string => $part->part->name, $parts);
+        $clearance = $this->inspection->clearances[$set->name] ?? null;
+        $none = ['out' => null, 'in' => null];
+
+        return [
+            'name' => $set->name,
+            'low' => $names($set->low),
+            'high' => $names($set->high),
+            'id' => $names($set->id),
+            'cage' => $names($set->cage),
+            'reach' => $clearance?->set?->toArray(),
+            'needed' => $clearance?->needed->toArray() ?? $none,
+            'firstWrong' => $clearance->firstWrong ?? $none,
+            'recommended' => $clearance?->recommended->toArray() ?? $none,
+            'explode' => $this->vectors[$set->name] ?? [0.0, 0.0, 0.0],
+        ];
+    }
+}

@@ -1,0 +1,189 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Pairing;
+
+use Anvil\Geometry\Bounds;
+use Anvil\Standard\Choices;
+use Anvil\Standard\Pattern;
+use Anvil\Standard\Role;
+use Anvil\Standard\Standard;
+
+/**
+ * Which low and high parts belong together, by name (METHODS, "Pairing").
+ *
+ * A part that would tie but for letter case or its suffix is tied all the same, with the trouble named: so that its rays can be
+ * measured as if the name were mended, and one cause gives one finding.
+ */
+final readonly class Pairing
+{
+    /**
+     * @param  list<Tie>  $ties  by base
+     * @param  list<Suggestion>  $suggestions  in the order of the ties
+     */
+    private function __construct(public array $ties, public array $suggestions) {}
+
+    /**
+     * @param  list<RoledPart>  $parts
+     */
+    public static function of(array $parts, Standard $standard, Choices $choices): self
+    {
+        $lows = $highs = [];
+        foreach ($parts as $part) {
+            if ($part->mixed || $choices->leavesOut($part->base, $part->part->name)) {
+                continue;
+            }
+            if ($part->role === Role::Low) {
+                $lows[] = $part;
+            } elseif ($part->role === Role::High) {
+                $highs[] = $part;
+            }
+        }
+        if ($standard->whole) {
+            return new self([self::tie('whole', $lows, $highs, TieKind::Whole)], []);
+        }
+        if (count($lows) === 1 && count($highs) === 1) {
+            $lacks = $lows[0]->suffixState() !== SuffixState::Exact || $highs[0]->suffixState() !== SuffixState::Exact;
+            $tie = self::tie($lows[0]->base, $lows, $highs, TieKind::OneAndOne, $lacks ? ['suffix-missing'] : []);
+
+            return new self([$tie], self::suggestions([$tie], $standard));
+        }
+        $ties = self::byName($lows, $highs, $choices);
+
+        return new self($ties, self::suggestions($ties, $standard));
+    }
+
+    /**
+     * @param  list<RoledPart>  $lows
+     * @param  list<RoledPart>  $highs
+     * @return list<Tie>
+     */
+    private static function byName(array $lows, array $highs, Choices $choices): array
+    {
+        $low = self::byBase($lows);
+        $high = self::byBase($highs);
+        $partner = [];
+        foreach (array_keys($low) as $base) {
+            $base = (string) $base;
+            if (isset($high[$base])) {
+                $partner[$base] = $base;
+            }
+        }
+        // What is left over may fit but for the letter case of its base, if only one such base is left on either side.
+        $folded = [];
+        foreach (array_keys($high) as $base) {
+            $base = (string) $base;
+            if (! isset($partner[$base])) {
+                $folded[mb_strtolower($base)][] = $base;
+            }
+        }
+        $foldedLow = [];
+        foreach (array_keys($low) as $base) {
+            $base = (string) $base;
+            if (! isset($high[$base])) {
+                $foldedLow[mb_strtolower($base)][] = $base;
+            }
+        }
+        foreach ($foldedLow as $fold => $bases) {
+            if (count($bases) === 1 && count($folded[$fold] ?? []) === 1) {
+                $partner[$bases[0]] = $folded[$fold][0];
+            }
+        }
+        $ties = [];
+        foreach ($low as $base => $parts) {
+            $base = (string) $base;
+            $other = $partner[$base] ?? null;
+            if ($other === null) {
+                $self = Pattern::anyFits($choices->bakedOnItself, $base);
+                $ties[$base] = self::tie($base, $parts, [], $self ? TieKind::Self : TieKind::Open);
+
+                continue;
+            }
+            $both = [...$parts, ...$high[$other]];
+            $troubles = $other === $base ? [] : ['name-case'];
+            foreach ($both as $part) {
+                $trouble = match ($part->suffixState()) {
+                    SuffixState::Exact => null,
+                    SuffixState::OtherCase => 'suffix-case',
+                    default => 'suffix-missing',
+                };
+                if ($trouble !== null && ! in_array($trouble, $troubles, true)) {
+                    $troubles[] = $trouble;
+                }
+            }
+            $ties[$base] = self::tie($base, $parts, $high[$other], $troubles === [] ? TieKind::Exact : TieKind::Near, $troubles);
+        }
+        foreach (array_diff(array_map(strval(...), array_keys($high)), $partner) as $base) {
+            $ties[$base.' '] = self::tie($base, [], $high[$base], TieKind::Open);
+        }
+        ksort($ties, SORT_STRING);
+
+        return array_values($ties);
+    }
+
+    /**
+     * @param  list<RoledPart>  $parts
+     * @return array<string|int, list<RoledPart>>
+     */
+    private static function byBase(array $parts): array
+    {
+        $out = [];
+        foreach ($parts as $part) {
+            $out[$part->base][] = $part;
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<RoledPart>  $low
+     * @param  list<RoledPart>  $high
+     * @param  list<string>  $troubles
+     */
+    private static function tie(string $base, array $low, array $high, TieKind $kind, array $troubles = []): Tie
+    {
+        $bounds = static fn (array $parts): ?Bounds => Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), $parts));
+        $a = $bounds($low);
+        $b = $bounds($high);
+
+        return new Tie($base, $low, $high, $kind, $troubles, $a === null || $b === null ? null : PlaceCost::of($a, $b));
+    }
+
+    /**
+     * @param  list<Tie>  $ties
+     * @return list<Suggestion>
+     */
+    private static function suggestions(array $ties, Standard $standard): array
+    {
+        $out = [];
+        foreach ($ties as $tie) {
+            if ($tie->troubles === []) {
+                continue;
+            }
+            $highBase = $tie->high[0]->base ?? $tie->base;
+            // Of two spellings the one in lower case stays; else the high part follows the low.
+            $base = $tie->kind === TieKind::OneAndOne || $tie->base === mb_strtolower($tie->base) || $highBase !== mb_strtolower($highBase) ? $tie->base : $highBase;
+            foreach ([...$tie->low, ...$tie->high] as $part) {
+                $role = $part->role ?? Role::Low;
+                $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $standard->suffixFor($role);
+                $name = ($tie->kind === TieKind::OneAndOne ? $part->base : $base).$suffix;
+                if ($name === $part->part->name) {
+                    continue;
+                }
+                $reasons = [];
+                if ($part->base !== $base && $tie->kind !== TieKind::OneAndOne) {
+                    $reasons[] = 'letter case as on the other side';
+                }
+                if ($part->suffixState() === SuffixState::OtherCase) {
+                    $reasons[] = 'suffix in the letter case of the standard';
+                } elseif ($part->suffixState() !== SuffixState::Exact) {
+                    $reasons[] = "the $role->value suffix added, as its file says";
+                }
+                $out[] = new Suggestion($part, $name, implode('; ', $reasons), in_array('suffix-missing', $tie->troubles, true) ? 0.9 : 0.99);
+            }
+        }
+
+        return $out;
+    }
+}

@@ -1,0 +1,295 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Spatial;
+
+/**
+ * The place on a tree's triangles nearest to a point (point against triangle: C. Ericson, "Real-Time Collision Detection", 2005, 5.1.5).
+ */
+final class NearestPoint
+{
+    public float $x = 0.0;
+
+    public float $y = 0.0;
+
+    public float $z = 0.0;
+
+    /** Squared distance of the last find. */
+    public float $squared = INF;
+
+    /** Where on the triangle the last find lies: the weights of its second and third corner. */
+    public float $v = 0.0;
+
+    public float $w = 0.0;
+
+    private int $seed = -1;
+
+    public function __construct(private readonly TriangleTree $tree) {}
+
+    /**
+     * The nearest triangle's number, −1 when none is within `within`. The previous find bounds the search from the start, so
+     * queries in an order of neighbours are fast.
+     */
+    public function find(float $px, float $py, float $pz, float $within = INF): int
+    {
+        $best = $within < INF ? $within * $within : INF;
+        $found = -1;
+        $this->squared = INF;
+        if ($this->seed >= 0) {
+            $squared = $this->toTriangle($this->seed, $px, $py, $pz);
+            if ($squared <= $best) {
+                $best = $squared;
+                $found = $this->seed;
+                $this->keep($squared);
+            }
+        }
+        $tree = $this->tree;
+        $skip = $tree->skip;
+        $second = $tree->second;
+        $minX = $tree->minX;
+        $minY = $tree->minY;
+        $minZ = $tree->minZ;
+        $maxX = $tree->maxX;
+        $maxY = $tree->maxY;
+        $maxZ = $tree->maxZ;
+        $node = 0;
+        $nodes = count($skip);
+        while ($node < $nodes) {
+            $d = 0.0;
+            if ($px < $minX[$node]) {
+                $e = $minX[$node] - $px;
+                $d = $e * $e;
+            } elseif ($px > $maxX[$node]) {
+                $e = $px - $maxX[$node];
+                $d = $e * $e;
+            }
+            if ($py < $minY[$node]) {
+                $e = $minY[$node] - $py;
+                $d += $e * $e;
+            } elseif ($py > $maxY[$node]) {
+                $e = $py - $maxY[$node];
+                $d += $e * $e;
+            }
+            if ($pz < $minZ[$node]) {
+                $e = $minZ[$node] - $pz;
+                $d += $e * $e;
+            } elseif ($pz > $maxZ[$node]) {
+                $e = $pz - $maxZ[$node];
+                $d += $e * $e;
+            }
+            if ($d > $best) {
+                $node = $skip[$node];
+
+                continue;
+            }
+            if ($second[$node] > 0) {
+                $node++;
+
+                continue;
+            }
+            for ($k = $tree->first[$node], $end = $k + $tree->size[$node]; $k < $end; $k++) {
+                $triangle = $tree->order[$k];
+                $squared = $this->toTriangle($triangle, $px, $py, $pz);
+                if ($squared < $best || ($squared === $best && ($found < 0 || $triangle < $found))) {
+                    $best = $squared;
+                    $found = $triangle;
+                    $this->keep($squared);
+                }
+            }
+            $node = $skip[$node];
+        }
+        if ($found >= 0) {
+            $this->seed = $found;
+            $this->x = $this->keptX;
+            $this->y = $this->keptY;
+            $this->z = $this->keptZ;
+            $this->v = $this->keptV;
+            $this->w = $this->keptW;
+            $this->squared = $best;
+        }
+
+        return $found;
+    }
+
+    /**
+     * Whether a triangle lies within its own radius `r·scale[triangle] − less`; no radius reaches past `r − less`.
+     *
+     * @param  list<float>  $scale  0–1 a triangle, or empty for 1
+     */
+    public function anyWithin(float $px, float $py, float $pz, float $r, array $scale = [], float $less = 0.0): bool
+    {
+        $reach = $r - $less;
+        if ($reach <= 0.0) {
+            return false;
+        }
+        $best = $reach * $reach;
+        $plain = $scale === [];
+        if ($this->seed >= 0) {
+            $own = $plain ? $reach : $r * $scale[$this->seed] - $less;
+            if ($own > 0.0 && $this->toTriangle($this->seed, $px, $py, $pz) <= $own * $own) {
+                return true;
+            }
+        }
+        $tree = $this->tree;
+        $skip = $tree->skip;
+        $second = $tree->second;
+        $minX = $tree->minX;
+        $minY = $tree->minY;
+        $minZ = $tree->minZ;
+        $maxX = $tree->maxX;
+        $maxY = $tree->maxY;
+        $maxZ = $tree->maxZ;
+        $node = 0;
+        $nodes = count($skip);
+        while ($node < $nodes) {
+            $d = 0.0;
+            if ($px < $minX[$node]) {
+                $e = $minX[$node] - $px;
+                $d = $e * $e;
+            } elseif ($px > $maxX[$node]) {
+                $e = $px - $maxX[$node];
+                $d = $e * $e;
+            }
+            if ($py < $minY[$node]) {
+                $e = $minY[$node] - $py;
+                $d += $e * $e;
+            } elseif ($py > $maxY[$node]) {
+                $e = $py - $maxY[$node];
+                $d += $e * $e;
+            }
+            if ($pz < $minZ[$node]) {
+                $e = $minZ[$node] - $pz;
+                $d += $e * $e;
+            } elseif ($pz > $maxZ[$node]) {
+                $e = $pz - $maxZ[$node];
+                $d += $e * $e;
+            }
+            if ($d > $best) {
+                $node = $skip[$node];
+
+                continue;
+            }
+            if ($second[$node] > 0) {
+                $node++;
+
+                continue;
+            }
+            for ($k = $tree->first[$node], $end = $k + $tree->size[$node]; $k < $end; $k++) {
+                $triangle = $tree->order[$k];
+                $own = $plain ? $reach : $r * $scale[$triangle] - $less;
+                if ($own > 0.0 && $this->toTriangle($triangle, $px, $py, $pz) <= $own * $own) {
+                    $this->seed = $triangle;
+
+                    return true;
+                }
+            }
+            $node = $skip[$node];
+        }
+
+        return false;
+    }
+
+    private float $keptX = 0.0;
+
+    private float $keptY = 0.0;
+
+    private float $keptZ = 0.0;
+
+    private float $keptV = 0.0;
+
+    private float $keptW = 0.0;
+
+    private float $triedX = 0.0;
+
+    private float $triedY = 0.0;
+
+    private float $triedZ = 0.0;
+
+    private float $triedV = 0.0;
+
+    private float $triedW = 0.0;
+
+    private function keep(float $squared): void
+    {
+        $this->squared = $squared;
+        $this->keptX = $this->triedX;
+        $this->keptY = $this->triedY;
+        $this->keptZ = $this->triedZ;
+        $this->keptV = $this->triedV;
+        $this->keptW = $this->triedW;
+    }
+
+    /** Squared distance of a point to one triangle; the place goes into `tried…`. */
+    private function toTriangle(int $triangle, float $px, float $py, float $pz): float
+    {
+        $tree = $this->tree;
+        $positions = $tree->positions;
+        $i = 3 * $triangle;
+        $n = 3 * $tree->triangles[$i];
+        $ax = $positions[$n];
+        $ay = $positions[$n + 1];
+        $az = $positions[$n + 2];
+        $n = 3 * $tree->triangles[$i + 1];
+        $abx = $positions[$n] - $ax;
+        $aby = $positions[$n + 1] - $ay;
+        $abz = $positions[$n + 2] - $az;
+        $n = 3 * $tree->triangles[$i + 2];
+        $acx = $positions[$n] - $ax;
+        $acy = $positions[$n + 1] - $ay;
+        $acz = $positions[$n + 2] - $az;
+        $apx = $px - $ax;
+        $apy = $py - $ay;
+        $apz = $pz - $az;
+        $d1 = $abx * $apx + $aby * $apy + $abz * $apz;
+        $d2 = $acx * $apx + $acy * $apy + $acz * $apz;
+        $v = 0.0;
+        $w = 0.0;
+        if ($d1 > 0.0 || $d2 > 0.0) {
+            $bpx = $apx - $abx;
+            $bpy = $apy - $aby;
+            $bpz = $apz - $abz;
+            $d3 = $abx * $bpx + $aby * $bpy + $abz * $bpz;
+            $d4 = $acx * $bpx + $acy * $bpy + $acz * $bpz;
+            $cpx = $apx - $acx;
+            $cpy = $apy - $acy;
+            $cpz = $apz - $acz;
+            $d5 = $abx * $cpx + $aby * $cpy + $abz * $cpz;
+            $d6 = $acx * $cpx + $acy * $cpy + $acz * $cpz;
+            if ($d3 >= 0.0 && $d4 <= $d3) {
+                $v = 1.0;
+            } elseif ($d6 >= 0.0 && $d5 <= $d6) {
+                $w = 1.0;
+            } else {
+                $vc = $d1 * $d4 - $d3 * $d2;
+                $vb = $d5 * $d2 - $d1 * $d6;
+                $va = $d3 * $d6 - $d5 * $d4;
+                if ($vc <= 0.0 && $d1 >= 0.0 && $d3 <= 0.0) {
+                    $v = $d1 - $d3 !== 0.0 ? $d1 / ($d1 - $d3) : 0.0;
+                } elseif ($vb <= 0.0 && $d2 >= 0.0 && $d6 <= 0.0) {
+                    $w = $d2 - $d6 !== 0.0 ? $d2 / ($d2 - $d6) : 0.0;
+                } elseif ($va <= 0.0 && $d4 - $d3 >= 0.0 && $d5 - $d6 >= 0.0) {
+                    $s = $d4 - $d3 + $d5 - $d6;
+                    $w = $s !== 0.0 ? ($d4 - $d3) / $s : 0.0;
+                    $v = 1.0 - $w;
+                } else {
+                    $s = $va + $vb + $vc;
+                    if ($s !== 0.0) {
+                        $v = $vb / $s;
+                        $w = $vc / $s;
+                    }
+                }
+            }
+        }
+        $this->triedV = $v;
+        $this->triedW = $w;
+        $this->triedX = $ax + $v * $abx + $w * $acx;
+        $this->triedY = $ay + $v * $aby + $w * $acy;
+        $this->triedZ = $az + $v * $abz + $w * $acz;
+        $dx = $px - $this->triedX;
+        $dy = $py - $this->triedY;
+        $dz = $pz - $this->triedZ;
+
+        return $dx * $dx + $dy * $dy + $dz * $dz;
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Standard;
+
+use Anvil\Formats\Json;
+use Anvil\Formats\Unreadable;
+
+/**
+ * What was decided for one asset. The file's form is CLI.md, "The choices of an asset".
+ */
+final readonly class Choices
+{
+    /**
+     * @param  array<string, list<string>>  $sets  set → base patterns
+     * @param  list<string>  $leftOut  base or part-name patterns
+     * @param  list<string>  $bakedOnItself  base patterns; `*` for all
+     * @param  list<string>  $detachable  sets
+     * @param  array<string, list<string>>|string  $occlusion  `own`, `all`, or set → sets
+     * @param  list<string>  $mirrored  part-name patterns
+     */
+    public function __construct(
+        public array $sets = [],
+        public array $leftOut = [],
+        public array $bakedOnItself = [],
+        public array $detachable = [],
+        public array|string $occlusion = 'own',
+        public array $mirrored = [],
+    ) {}
+
+    /**
+     * @throws Unreadable that names the key
+     */
+    public static function ofJson(string $text): self
+    {
+        $json = Json::parse($text)->only(['sets', 'leftOut', 'bakedOnItself', 'detachable', 'occlusion', 'mirrored']);
+        $occlusion = $json->value('occlusion') ?? 'own';
+        if (is_string($occlusion) && ! in_array($occlusion, ['own', 'all'], true)) {
+            throw Unreadable::because('occlusion is neither "own", "all" nor an object of sets');
+        }
+
+        return new self(
+            self::lists($json, 'sets'),
+            $json->strings('leftOut'),
+            $json->value('bakedOnItself') === true ? ['*'] : ($json->value('bakedOnItself') === false ? [] : $json->strings('bakedOnItself')),
+            $json->strings('detachable'),
+            is_string($occlusion) ? $occlusion : self::lists($json, 'occlusion'),
+            $json->strings('mirrored'),
+        );
+    }
+
+    public function leavesOut(string $base, string $name): bool
+    {
+        return Pattern::anyFits($this->leftOut, $base) || Pattern::anyFits($this->leftOut, $name);
+    }
+
+    /**
+     * @return array<string, mixed> as the file has it
+     */
+    public function toArray(): array
+    {
+        return [
+            'sets' => (object) $this->sets,
+            'leftOut' => $this->leftOut,
+            'bakedOnItself' => $this->bakedOnItself,
+            'detachable' => $this->detachable,
+            'occlusion' => is_string($this->occlusion) ? $this->occlusion : (object) $this->occlusion,
+            'mirrored' => $this->mirrored,
+        ];
+    }
+
+    /**
+     * @return array<string, list<string>>
+     */
+    private static function lists(Json $json, string $key): array
+    {
+        $out = [];
+        $object = $json->object($key);
+        foreach ($object?->keys() ?? [] as $name) {
+            $out[$name] = $object?->strings($name) ?? [];
+        }
+
+        return $out;
+    }
+}

@@ -1,0 +1,237 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Standard;
+
+use Anvil\Formats\Json;
+use Anvil\Formats\Unreadable;
+
+/**
+ * A studio's rules. The file's form is CLI.md, "The standard's file"; what it leaves out is as in the built-in standard.
+ */
+final readonly class Standard
+{
+    private const KEYS = ['name', 'suffixes', 'pairing', 'mapSize', 'pages', 'triangleBudget', 'texelDensity', 'greenChannel', 'rays', 'reach', 'checks'];
+
+    private const SUFFIXES = ['low' => ['_low'], 'high' => ['_high'], 'id' => ['_id'], 'cage' => ['_cage'], 'pose' => ['_pose']];
+
+    /**
+     * @param  array<string, list<string>>  $suffixes  role → suffixes, each a string or one with `*` at its end
+     * @param  bool  $whole  all parts are one set and no name matters
+     * @param  int|null  $pages  sets of textures; null: not said
+     * @param  array<string, array{out: float|string|null, in: float|string|null}>  $reach  set or `*` → lengths, or shares of d as `"1%"`
+     * @param  array<string, array{severity: string|null, limit: float|null}>  $checks  by code; severity may be `off`
+     */
+    private function __construct(
+        public string $name = 'built-in',
+        public array $suffixes = self::SUFFIXES,
+        public bool $whole = false,
+        public int $mapSize = 2048,
+        public ?int $pages = null,
+        public ?int $triangleBudget = null,
+        public ?float $texelDensity = null,
+        public string $greenChannel = '+Y',
+        public RaySettings $rays = new RaySettings,
+        public array $reach = [],
+        public array $checks = [],
+    ) {}
+
+    public static function builtIn(): self
+    {
+        return new self;
+    }
+
+    /**
+     * @throws Unreadable that names the key
+     */
+    public static function ofJson(string $text): self
+    {
+        $json = Json::parse($text)->only(self::KEYS);
+        $suffixes = self::SUFFIXES;
+        $given = $json->object('suffixes')?->only(array_keys(self::SUFFIXES));
+        foreach ($given?->keys() ?? [] as $role) {
+            $value = $given?->value($role);
+            $list = is_string($value) ? [$value] : ($given?->strings($role) ?? []);
+            foreach ($list as $suffix) {
+                if (rtrim($suffix, '*') === '' || str_contains(substr($suffix, 0, -1), '*')) {
+                    throw Unreadable::because("suffixes.$role: \"$suffix\" is no suffix; a * may stand at its end only, after at least one letter");
+                }
+            }
+            $suffixes[$role] = $list;
+        }
+        $rays = $json->object('rays')?->only(['direction', 'length', 'backFaces', 'count', 'setsKeptApart']);
+        $count = $rays?->int('count') ?? 65536;
+        if ($count < 64 || $count > 4_194_304) {
+            throw Unreadable::because('rays.count must be 64 to 4194304');
+        }
+        $mapSize = $json->int('mapSize') ?? 2048;
+        if ($mapSize < 16 || $mapSize > 65536) {
+            throw Unreadable::because('mapSize must be 16 to 65536 px');
+        }
+
+        return new self(
+            $json->string('name') ?? 'unnamed',
+            $suffixes,
+            self::choice($json, 'pairing', ['names', 'whole']) === 'whole',
+            $mapSize,
+            $json->int('pages'),
+            $json->int('triangleBudget'),
+            self::number($json, 'texelDensity'),
+            self::choice($json, 'greenChannel', ['+Y', '-Y']),
+            new RaySettings(
+                self::choice($rays, 'direction', ['smooth', 'split']) === 'smooth',
+                self::choice($rays, 'length', ['cage', 'unit']) === 'cage',
+                $rays?->bool('backFaces') ?? false,
+                $count,
+                $rays === null || ! $rays->has('setsKeptApart') || $rays->bool('setsKeptApart'),
+            ),
+            self::reaches($json->object('reach')),
+            self::checks($json->object('checks')),
+        );
+    }
+
+    /** The same rules with other rays. */
+    public function withRays(RaySettings $rays): self
+    {
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks);
+    }
+
+    /**
+     * The reach set for a bake set, in file units; null where the standard sets none.
+     *
+     * @param  float  $d  diagonal of the set's low-poly bounds
+     */
+    public function reachOf(string $set, float $d): ?Reach
+    {
+        $own = $this->reach[$set] ?? $this->reach['*'] ?? null;
+        if ($own === null) {
+            return null;
+        }
+        $all = $this->reach['*'] ?? ['out' => null, 'in' => null];
+        $length = static fn (float|string|null $value): float => is_string($value) ? (float) $value / 100 * $d : ($value ?? 0.0);
+
+        return new Reach($length($own['out'] ?? $all['out']), $length($own['in'] ?? $all['in']));
+    }
+
+    /** The suffix that a part of this role is given when a name is mended. */
+    public function suffixFor(Role $role): string
+    {
+        return rtrim($this->suffixes[$role->value][0] ?? '_'.$role->value, '*');
+    }
+
+    public function limit(string $code, float $default): float
+    {
+        return $this->checks[$code]['limit'] ?? $default;
+    }
+
+    /** Severity by the standard; null where the check is off. */
+    public function severity(string $code, Severity $own): ?Severity
+    {
+        $set = $this->checks[$code]['severity'] ?? null;
+
+        return $set === null ? $own : ($set === 'off' ? null : Severity::from($set));
+    }
+
+    public function isOff(string $code): bool
+    {
+        return ($this->checks[$code]['severity'] ?? null) === 'off';
+    }
+
+    /**
+     * @return array<string, mixed> as the file has it
+     */
+    public function toArray(): array
+    {
+        return [
+            'name' => $this->name,
+            'suffixes' => $this->suffixes,
+            'pairing' => $this->whole ? 'whole' : 'names',
+            'mapSize' => $this->mapSize,
+            'pages' => $this->pages,
+            'triangleBudget' => $this->triangleBudget,
+            'texelDensity' => $this->texelDensity,
+            'greenChannel' => $this->greenChannel,
+            'rays' => [
+                'direction' => $this->rays->smooth ? 'smooth' : 'split',
+                'length' => $this->rays->cageLength ? 'cage' : 'unit',
+                'backFaces' => $this->rays->backFaces,
+                'count' => $this->rays->count,
+                'setsKeptApart' => $this->rays->setsKeptApart,
+            ],
+            'reach' => (object) $this->reach,
+            'checks' => (object) array_map(static fn (array $check): array => array_filter($check, static fn ($v): bool => $v !== null), $this->checks),
+        ];
+    }
+
+    /**
+     * @param  non-empty-list<string>  $allowed  the first is the default
+     */
+    private static function choice(?Json $json, string $key, array $allowed): string
+    {
+        $value = $json?->string($key) ?? $allowed[0];
+        if (! in_array($value, $allowed, true)) {
+            throw Unreadable::because(($json?->at($key) ?? $key).": \"$value\" is not one of ".implode(', ', $allowed));
+        }
+
+        return $value;
+    }
+
+    private static function number(Json $json, string $key): ?float
+    {
+        $value = $json->value($key);
+        if ($value !== null && ! is_int($value) && ! is_float($value)) {
+            throw Unreadable::because($json->at($key).' is not a number');
+        }
+
+        return $value === null ? null : (float) $value;
+    }
+
+    /**
+     * @return array<string, array{out: float|string|null, in: float|string|null}>
+     */
+    private static function reaches(?Json $json): array
+    {
+        $out = [];
+        foreach ($json?->keys() ?? [] as $set) {
+            $one = $json?->object($set)?->only(['out', 'in']);
+            if ($one === null) {
+                continue;
+            }
+            $lengths = [];
+            foreach (['out', 'in'] as $side) {
+                $value = $one->value($side);
+                $isShare = is_string($value) && preg_match('/^\d+(\.\d+)?%$/', $value) === 1;
+                if ($value !== null && ! $isShare && ! ((is_int($value) || is_float($value)) && $value >= 0)) {
+                    throw Unreadable::because($one->at($side).' is neither a length of 0 or more nor a share such as "1%"');
+                }
+                $lengths[$side] = is_int($value) ? (float) $value : $value;
+            }
+            /** @var array{out: float|string|null, in: float|string|null} $lengths */
+            $out[$set] = $lengths;
+        }
+
+        return $out;
+    }
+
+    /**
+     * @return array<string, array{severity: string|null, limit: float|null}>
+     */
+    private static function checks(?Json $json): array
+    {
+        $out = [];
+        foreach ($json?->keys() ?? [] as $code) {
+            $one = $json?->object($code)?->only(['severity', 'limit']);
+            if ($one === null) {
+                continue;
+            }
+            if (! in_array($code, CheckCodes::ALL, true)) {
+                throw Unreadable::because("checks.$code is no check; the codes are in the check catalogue");
+            }
+            $severity = $one->has('severity') ? self::choice($one, 'severity', ['blocker', 'caution', 'note', 'off']) : null;
+            $out[$code] = ['severity' => $severity, 'limit' => self::number($one, 'limit')];
+        }
+
+        return $out;
+    }
+}

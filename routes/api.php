@@ -1,1 +1,29 @@
 <?php
+
+use App\Http\Controllers\DeliveryController;
+use App\Http\Controllers\RackController;
+use App\Http\Controllers\UploadController;
+use Illuminate\Support\Facades\Route;
+
+Route::get('rack', [RackController::class, 'index']);
+Route::get('assets/{asset}', [RackController::class, 'show']);
+
+Route::post('uploads', [UploadController::class, 'store']);
+Route::put('uploads/{upload}', [UploadController::class, 'update']);
+
+Route::post('deliveries', [DeliveryController::class, 'store']);
+Route::prefix('deliveries/{delivery}')->group(function (): void {
+    Route::get('', [DeliveryController::class, 'show']);
+    Route::get('mesh/{role}', [DeliveryController::class, 'mesh'])->whereIn('role', ['low', 'high', 'id']);
+    Route::get('download', [DeliveryController::class, 'download']);
+    Route::post('cancel', [DeliveryController::class, 'cancel']);
+    Route::post('recheck', [DeliveryController::class, 'recheck']);
+    Route::post('choices', [DeliveryController::class, 'choose']);
+    Route::post('files/{file}/role', [DeliveryController::class, 'role']);
+    Route::post('renames', [DeliveryController::class, 'renames']);
+    Route::post('mend', [DeliveryController::class, 'mend']);
+    Route::post('outputs', [DeliveryController::class, 'output']);
+    Route::post('packages', [DeliveryController::class, 'seal']);
+});
+Route::get('outputs/{output}', [DeliveryController::class, 'downloadOutput']);
+Route::get('packages/{package}', [DeliveryController::class, 'downloadPackage']);

@@ -9,15 +9,15 @@ namespace Anvil\Geometry;
  */
 final class Part
 {
-    private ?Bounds $bounds = null;
-
     /**
      * @param  array<string, string>  $colors  material name → `#RRGGBB`, for the materials that set a colour explicitly
+     * @param  Bounds|null  $bounds  where they are known already
      */
     public function __construct(
         public readonly string $name,
         public readonly Mesh $mesh,
         public readonly array $colors = [],
+        private ?Bounds $bounds = null,
     ) {}
 
     /** Of the whole part; computed once. */

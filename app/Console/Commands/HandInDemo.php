@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Deliveries\HandIn;
+use App\Models\Standard;
+use App\Models\Upload;
+use Illuminate\Console\Command;
+use Illuminate\Support\Facades\Storage;
+
+/**
+ * Hands the demo files in, the way a person would.
+ */
+final class HandInDemo extends Command
+{
+    protected $signature = 'anvil-demo:hand-in {folder : where demo/make.php wrote to}';
+
+    protected $description = 'Hand the demo assets in';
+
+    public function handle(HandIn $handIn): int
+    {
+        $folder = $this->argument('folder');
+        $user = config()->string('anvil.user');
+        Standard::query()->firstOrCreate(['name' => 'built-in'], ['rules' => '{"name":"built-in"}', 'changed_by' => $user]);
+        Storage::makeDirectory('uploads');
+        foreach (['winch' => 'Mooring winch', 'lantern' => 'Signal lantern', 'gauge' => 'Tide gauge'] as $file => $name) {
+            $uploads = [];
+            $standard = null;
+            foreach (glob("$folder/$file/*") ?: [] as $path) {
+                if (basename($path) === 'standard.json') {
+                    $rules = (string) file_get_contents($path);
+                    $standard = Standard::query()->firstOrCreate(['name' => 'sets baked together'], ['rules' => $rules, 'changed_by' => $user]);
+
+                    continue;
+                }
+                $upload = Upload::query()->create(['name' => basename($path), 'bytes' => (int) filesize($path), 'received' => (int) filesize($path), 'uploaded_by' => $user]);
+                copy($path, Storage::path($upload->path()));
+                $uploads[] = $upload;
+            }
+            $handIn->deliver($uploads, null, $name, null, null, $standard);
+        }
+
+        return self::SUCCESS;
+    }
+}

@@ -1,0 +1,313 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use Anvil\Checks\Catalogue;
+use Anvil\Geometry\Bounds;
+use Anvil\Inspection\Inspection;
+use Anvil\Pairing\PlaceCost;
+use Anvil\Pairing\RoledPart;
+use Anvil\Pairing\Tie;
+use Anvil\Pairing\TieKind;
+use Anvil\Standard\Reach;
+use Anvil\Standard\Role;
+use App\Http\Data\BleedData;
+use App\Http\Data\BoundsData;
+use App\Http\Data\CheckData;
+use App\Http\Data\CommonData;
+use App\Http\Data\DeliveryData;
+use App\Http\Data\ExplodeData;
+use App\Http\Data\FileData;
+use App\Http\Data\FindingData;
+use App\Http\Data\IdColorData;
+use App\Http\Data\IdProposalData;
+use App\Http\Data\IdsData;
+use App\Http\Data\MeasureData;
+use App\Http\Data\MoveData;
+use App\Http\Data\OutputData;
+use App\Http\Data\PackageData;
+use App\Http\Data\PartData;
+use App\Http\Data\ProgressData;
+use App\Http\Data\ReachData;
+use App\Http\Data\SetData;
+use App\Http\Data\SettingData;
+use App\Http\Data\StandardData;
+use App\Http\Data\SuggestionData;
+use App\Http\Data\TieData;
+use App\Models\BakeSet;
+use App\Models\Delivery;
+use App\Models\File;
+use App\Models\Output;
+use App\Models\Package;
+use App\Models\Part;
+
+/**
+ * A delivery as the screens want it.
+ */
+final readonly class DeliveryPage
+{
+    private const CANNOT_CARRY = [
+        'obj' => ['unit', 'up axis', 'part hierarchy'],
+        'glb' => ['faces of over three corners'],
+        'gltf' => ['faces of over three corners'],
+    ];
+
+    private const SHOWN_POINTS = 1200;
+
+    private Inspection $inspection;
+
+    public function __construct(private Delivery $delivery)
+    {
+        $delivery->loadMissing(['asset.standard', 'files.parts', 'sets', 'findings', 'outputs', 'packages']);
+        // Names and bounds are enough for what is shown; no mesh is loaded.
+        $this->inspection = (new StoredDelivery($delivery))->inspection(static fn (Part $part): bool => false);
+    }
+
+    public function data(): DeliveryData
+    {
+        $d = $this->delivery;
+        $standard = $d->asset->standard;
+        $rules = $standard->parsed();
+
+        return new DeliveryData(
+            $d->id, $d->number, $d->asset_id, $d->asset->name, $d->state, $d->error, $d->verdict, $d->blockers, $d->cautions, $d->notes,
+            $d->created_at->toIso8601String(), $d->handed_in_by, $d->checked_at?->toIso8601String(),
+            $d->derived_from === null ? null : Delivery::query()->whereKey($d->derived_from)->value('number'), $d->made_by_words,
+            self::progress($d),
+            new StandardData($standard->id, $standard->name, $standard->version, $rules->rays->setsKeptApart, $rules->whole, $rules->mapSize, $rules->suffixFor(Role::Low), $rules->suffixFor(Role::High), $standard->rules),
+            StationStates::of($d),
+            array_values($d->files->map(fn (File $file): FileData => $this->file($file))->all()),
+            $this->parts(),
+            array_map($this->tie(...), $this->inspection->pairing->ties),
+            $this->suggestions(),
+            array_values($d->sets->map(fn (BakeSet $set): SetData => $this->set($set))->all()),
+            $this->common(),
+            array_values($d->findings->map(static fn ($finding): FindingData => new FindingData(
+                $finding->id, $finding->code, $finding->station, $finding->severity, $finding->message, $finding->remedy,
+                $finding->subject['file'] ?? null, $finding->subject['part'] ?? null, $finding->subject['set'] ?? null, $finding->subject['other'] ?? null,
+                $finding->measure === null ? null : new MeasureData((float) $finding->measure['value'], (float) $finding->measure['limit'], $finding->measure['unit']),
+                $finding->texels, $finding->count, array_merge(...$finding->where), $finding->waived,
+            ))->all()),
+            $this->checks(),
+            $this->ids(),
+            $this->explode(),
+            array_values($d->outputs->map(static fn (Output $o): OutputData => new OutputData($o->id, $o->kind, $o->state, $o->error, $o->name, $o->bytes, $o->created_at->toIso8601String(), $o->made_by))->all()),
+            array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by))->all()),
+            $this->settings(),
+        );
+    }
+
+    public static function progress(Delivery $delivery): ProgressData
+    {
+        $files = $delivery->files->where('kind', 'mesh');
+        $filesDone = $files->whereIn('state', ['read', 'unreadable'])->count();
+        $sets = $delivery->sets;
+        $setsDone = $sets->whereIn('state', ['done', 'failed'])->count();
+        $reading = $files->firstWhere('state', 'reading') ?? $files->firstWhere('state', 'waiting');
+        $measuring = $sets->firstWhere('state', 'measuring') ?? $sets->firstWhere('state', 'waiting');
+        $doing = match ($delivery->state) {
+            'queued', 'reading' => $reading === null ? 'pairing' : "reading $reading->name",
+            'measuring' => $measuring === null ? 'shooting rays' : "shooting rays of $measuring->name",
+            'checking' => 'checking',
+            default => null,
+        };
+
+        return new ProgressData($files->count(), $filesDone, $sets->count(), $setsDone, $doing);
+    }
+
+    private function file(File $file): FileData
+    {
+        $ofName = RoledPart::roleOfFile($file->name, $this->inspection->standard)?->value;
+        $bounds = Bounds::union($file->parts->map(static fn (Part $part): ?Bounds => self::bounds($part))->all());
+        $materials = array_values(array_unique(array_merge(...array_values($file->parts->map(static fn (Part $part): array => $part->materials)->all()))));
+
+        return new FileData(
+            $file->id, $file->name, $file->kind, $file->role ?? $ofName, $file->role !== null ? 'chosen' : ($ofName !== null ? 'name' : null),
+            $file->bytes, $file->state, $file->error, $file->error_line, $file->error_offset, $file->sha256, $file->format, $file->unit, $file->up_axis,
+            $file->parts->count(), (int) $file->parts->sum('triangles'), (int) $file->parts->sum('vertices'), $materials,
+            $bounds === null ? null : new BoundsData($bounds->min, $bounds->max), $file->remarks ?? [], self::CANNOT_CARRY[$file->format ?? ''] ?? [],
+        );
+    }
+
+    private static function bounds(Part $part): ?Bounds
+    {
+        if ($part->bounds === null) {
+            return null;
+        }
+        [$a, $b] = [array_map(floatval(...), $part->bounds['min']), array_map(floatval(...), $part->bounds['max'])];
+
+        return Bounds::of([$a[0], $a[1], $a[2]], [$b[0], $b[1], $b[2]]);
+    }
+
+    /**
+     * @return list<PartData>
+     */
+    private function parts(): array
+    {
+        $setOf = [];
+        foreach ($this->inspection->sets as $set) {
+            foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
+                $setOf[spl_object_id($part)] = $set->name;
+            }
+        }
+        $rows = [];
+        foreach ($this->delivery->files->where('kind', 'mesh') as $file) {
+            foreach ($file->parts as $part) {
+                $rows[] = [$file, $part];
+            }
+        }
+        $out = [];
+        foreach ($this->inspection->parts as $i => $part) {
+            [$file, $row] = $rows[$i];
+            $out[] = new PartData($part->part->name, $part->path, $file->id, $part->role?->value, $part->base, $row->triangles, $row->vertices, $row->materials, $setOf[spl_object_id($part)] ?? null, $row->has_normals, $row->has_uvs);
+        }
+
+        return $out;
+    }
+
+    private function tie(Tie $tie): TieData
+    {
+        $names = static fn (array $parts): array => array_values(array_map(static fn (RoledPart $part): string => $part->part->name, $parts));
+        [$candidate, $cost] = $tie->kind === TieKind::Open ? $this->candidate($tie) : [null, null];
+
+        return new TieData($tie->base, $tie->kind->value, $tie->troubles, $names($tie->low), $names($tie->high), $tie->cost !== null && is_finite($tie->cost) ? $tie->cost : null, $candidate, $cost);
+    }
+
+    /**
+     * The part on the other side that fits a lone one best by place and size.
+     *
+     * @return array{string|null, float|null}
+     */
+    private function candidate(Tie $tie): array
+    {
+        $own = ($tie->low[0] ?? $tie->high[0] ?? null)?->part->bounds();
+        $best = [null, null];
+        foreach ($this->inspection->judged($tie->low === [] ? Role::Low : Role::High) as $other) {
+            $box = $other->part->bounds();
+            if ($own === null || $box === null) {
+                continue;
+            }
+            $cost = $tie->low === [] ? PlaceCost::of($box, $own) : PlaceCost::of($own, $box);
+            if (is_finite($cost) && ($best[1] === null || $cost < $best[1])) {
+                $best = [$other->part->name, $cost];
+            }
+        }
+
+        return $best;
+    }
+
+    /**
+     * @return list<SuggestionData>
+     */
+    private function suggestions(): array
+    {
+        $ids = array_values($this->delivery->files->where('kind', 'mesh')->pluck('id')->all());
+
+        return array_map(static fn ($s): SuggestionData => new SuggestionData($s->part->path, is_int($ids[$s->part->file]) ? $ids[$s->part->file] : 0, $s->part->part->name, $s->rename, $s->reason), $this->inspection->pairing->suggestions);
+    }
+
+    private function set(BakeSet $row): SetData
+    {
+        $c = $row->measured();
+        $low = $high = [];
+        foreach ($this->inspection->sets as $set) {
+            if ($set->name === $row->name) {
+                $low = array_map(static fn (RoledPart $part): string => $part->part->name, $set->low);
+                $high = array_map(static fn (RoledPart $part): string => $part->part->name, $set->target());
+            }
+        }
+        $reach = static fn (?Reach $reach): ReachData => new ReachData($reach?->out, $reach?->in);
+
+        return new SetData(
+            $row->name, $row->state, $row->error, $low, $high, $c?->d, $c->samples ?? 0,
+            $reach($c?->needed), new ReachData($c->firstWrong['out'] ?? null, $c->firstWrong['in'] ?? null), $reach($c?->recommended),
+            $c?->set === null ? null : $reach($c->set), $reach($c?->inUse()), $c?->missShare,
+            array_map(static fn ($bleed): BleedData => new BleedData($bleed->other, $bleed->share, $bleed->unseenShare), $c->bleeds ?? []),
+            $c?->overhang, $c->highest ?? [],
+            array_slice($c->evidence['miss'] ?? [], 0, self::SHOWN_POINTS), array_slice($c->evidence['wrong'] ?? [], 0, self::SHOWN_POINTS),
+        );
+    }
+
+    private function common(): CommonData
+    {
+        $serves = $of = 0;
+        foreach ($this->delivery->sets as $set) {
+            $c = $set->measured();
+            if ($c !== null) {
+                $of++;
+                $usual = 0.01 * $c->d;
+                $serves += $usual >= $c->needed->out && $usual < ($c->firstWrong['out'] ?? INF) ? 1 : 0;
+            }
+        }
+        /** @var array{out?: list<float>|null, in?: list<float>|null} $common */
+        $common = $this->delivery->report['common'] ?? [];
+        // An open end is kept as −1: JSON has no infinity, and null already says that there is no common reach.
+        $open = static fn (?array $span): ?array => $span === null ? null : array_map(static fn ($end): float => $end === null ? -1.0 : (float) $end, array_values($span));
+
+        return new CommonData($open($common['out'] ?? null), $open($common['in'] ?? null), $serves, $of);
+    }
+
+    /**
+     * @return list<CheckData>
+     */
+    private function checks(): array
+    {
+        $about = Catalogue::about();
+        /** @var list<array{code: string, state: string, reason?: string}> $checks */
+        $checks = $this->delivery->report['checks'] ?? [];
+        $out = [];
+        foreach ($checks as $check) {
+            $a = $about[$check['code']] ?? null;
+            if ($a !== null) {
+                $out[] = new CheckData($a->code, $a->title, $a->station->value, $check['state'], $check['reason'] ?? null, $a->afterBake);
+            }
+        }
+
+        return $out;
+    }
+
+    private function ids(): ?IdsData
+    {
+        /** @var array{source: string, colors: list<array{hex: string, name: string, names: list<string>, parts: list<string>, nearest: float|null, nearestName: string|null}>, missing: list<string>, least: float|null, proposal: list<array{name: string, hex: string, parts: list<string>}>, proposalLeast: float|null}|null $ids */
+        $ids = $this->delivery->report['ids'] ?? null;
+
+        return $ids === null ? null : new IdsData(
+            $ids['source'],
+            array_map(static fn (array $c): IdColorData => new IdColorData($c['hex'], $c['name'], $c['names'], $c['parts'], $c['nearest'], $c['nearestName']), $ids['colors']),
+            $ids['missing'], $ids['least'],
+            array_map(static fn (array $p): IdProposalData => new IdProposalData($p['name'], $p['hex'], $p['parts']), $ids['proposal']),
+            $ids['proposalLeast'],
+        );
+    }
+
+    private function explode(): ?ExplodeData
+    {
+        /** @var array{clearance: float|int, sets: list<array{set: string, vector: list<float>, occlusionBefore: float|null, occlusionAfter: float|null}>, bleedBefore: float|int, bleedAfter: float|int, conflicts: array<string, list<string>>, before: array<string, float>, after: array<string, float>, proved: bool, samples: int}|null $plan */
+        $plan = $this->delivery->report['explode'] ?? null;
+        if ($plan === null) {
+            return null;
+        }
+        $moves = [];
+        foreach ($plan['sets'] as $set) {
+            $meets = $plan['conflicts'][$set['set']] ?? [];
+            if ($meets !== []) {
+                $moves[] = new MoveData($set['set'], array_map(floatval(...), $set['vector']), $meets, (float) ($plan['before'][$set['set']] ?? 0), (float) ($plan['after'][$set['set']] ?? 0), $set['occlusionBefore'], $set['occlusionAfter']);
+            }
+        }
+
+        return new ExplodeData((float) $plan['clearance'], $moves, $plan['proved'], (float) $plan['bleedBefore'], (float) $plan['bleedAfter'], $plan['samples']);
+    }
+
+    /**
+     * @return list<SettingData>
+     */
+    private function settings(): array
+    {
+        /** @var list<array{setting: string, value: string, reason: string}> $settings */
+        $settings = $this->delivery->report['settings'] ?? [];
+
+        return array_map(static fn (array $row): SettingData => new SettingData($row['setting'], $row['value'], $row['reason']), $settings);
+    }
+}

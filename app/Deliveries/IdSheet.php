@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use Anvil\ColorId\DeltaE00;
+use Anvil\ColorId\IdColor;
+use Anvil\ColorId\IdPlan;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+
+/**
+ * The swatch sheet of a delivery, as it is kept in its report.
+ */
+final class IdSheet
+{
+    /**
+     * @return array<string, mixed>
+     */
+    public static function of(Inspection $inspection): array
+    {
+        $ids = $inspection->idColors();
+        $all = array_values(array_slice($ids->colors, 0, 500));
+        $labs = array_map(static fn (IdColor $id): array => $id->color->lab(), $all);
+        $colors = [];
+        $least = null;
+        foreach ($all as $i => $id) {
+            $nearest = null;
+            $nearestName = null;
+            foreach ($labs as $j => $lab) {
+                $distance = $i === $j ? INF : DeltaE00::of($labs[$i], $lab);
+                if ($distance < ($nearest ?? INF)) {
+                    $nearest = $distance;
+                    $nearestName = $all[$j]->name();
+                }
+            }
+            $least = $nearest === null ? $least : min($least ?? INF, $nearest);
+            $colors[] = [
+                'hex' => $id->color->hex(), 'name' => $id->name(), 'names' => $id->names,
+                'parts' => array_values(array_unique(array_map(static fn ($part): string => $part->part->name, $id->parts))),
+                'nearest' => $nearest, 'nearestName' => $nearestName,
+            ];
+        }
+        $plan = $inspection->judged(Role::High) === [] ? null : IdPlan::byPart($inspection);
+        $legend = $plan?->legend();
+
+        return [
+            'source' => $ids->source, 'colors' => $colors, 'least' => $least,
+            'missing' => array_map(static fn (array $row): string => $row['part']->part->name, $ids->missing),
+            'proposal' => $legend['ids'] ?? [], 'proposalLeast' => $legend['leastDeltaE00'] ?? null,
+        ];
+    }
+}

@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use Anvil\Checks\Catalogue;
+use Anvil\Checks\Station;
+use App\Http\Data\StationData;
+use App\Models\Delivery;
+
+/**
+ * The state of each station of a delivery. A check that did not run never counts as passed, a station not built never as clear.
+ */
+final class StationStates
+{
+    private const TITLES = ['intake' => 'Intake', 'pairing' => 'Pairing', 'sets' => 'Sets', 'color-id' => 'Color ID', 'clearance' => 'Clearance', 'surface' => 'Surface', 'proof' => 'Proof', 'hand-off' => 'Hand-off'];
+
+    /**
+     * @return list<StationData>
+     */
+    public static function of(Delivery $delivery): array
+    {
+        $counts = [];
+        foreach ($delivery->findings as $finding) {
+            if (! $finding->waived) {
+                $counts[$finding->station][$finding->severity] = ($counts[$finding->station][$finding->severity] ?? 0) + 1;
+            }
+        }
+        $states = self::checkStates($delivery);
+        $out = [];
+        foreach (Station::cases() as $station) {
+            $own = $counts[$station->value] ?? [];
+            [$state, $reason] = self::state($station, $delivery, $states[$station->value] ?? [], $own !== []);
+            $out[] = new StationData($station->value, self::TITLES[$station->value], $state, $own['blocker'] ?? 0, $own['caution'] ?? 0, $own['note'] ?? 0, $reason);
+        }
+
+        return $out;
+    }
+
+    /**
+     * @return array<string, list<array{string, string|null}>> station → states of its checks
+     */
+    public static function checkStates(Delivery $delivery): array
+    {
+        $about = Catalogue::about();
+        $out = [];
+        /** @var list<array{code: string, state: string, reason?: string}> $checks */
+        $checks = $delivery->report['checks'] ?? [];
+        foreach ($checks as $check) {
+            if (isset($about[$check['code']])) {
+                $out[$about[$check['code']]->station->value][] = [$check['state'], $check['reason'] ?? null];
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<array{string, string|null}>  $checks
+     * @return array{string, string|null}
+     */
+    private static function state(Station $station, Delivery $delivery, array $checks, bool $found): array
+    {
+        if (! $station->isBuilt()) {
+            return ['not-built', $checks === [] ? 'this station is not built yet' : 'its screen is not built yet; '.count($checks).' of its checks run'];
+        }
+        if ($delivery->state === 'failed' || $delivery->state === 'cancelled') {
+            return ['not-run', $delivery->state === 'failed' ? 'checking failed' : 'cancelled'];
+        }
+        if ($delivery->state !== 'done') {
+            return ['computing', null];
+        }
+        if ($station === Station::HandOff) {
+            $sealed = $delivery->packages->where('state', 'done')->isNotEmpty();
+
+            return [$sealed ? 'clear' : 'waiting', $sealed ? null : ($delivery->verdict === 'ready' ? 'ready to seal' : 'blocked')];
+        }
+        foreach ($checks as [$state, $reason]) {
+            if ($state === 'not-run') {
+                return ['not-run', $reason];
+            }
+        }
+
+        return [$found ? 'found' : 'clear', null];
+    }
+}

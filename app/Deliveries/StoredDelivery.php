@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use Anvil\Formats\FileSource;
+use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Bounds;
+use Anvil\Geometry\Mesh;
+use Anvil\Geometry\MeshStore;
+use Anvil\Geometry\Part as CorePart;
+use Anvil\Geometry\Scene;
+use Anvil\Inspection\GivenFile;
+use Anvil\Inspection\Inspection;
+use Anvil\Inspection\ReadFile;
+use Anvil\Standard\Role;
+use App\Models\Delivery;
+use App\Models\File;
+use App\Models\Part;
+use Closure;
+use Illuminate\Support\Facades\Storage;
+use RuntimeException;
+
+/**
+ * A delivery back from database and geometry store, as the core wants it.
+ */
+final readonly class StoredDelivery
+{
+    public function __construct(private Delivery $delivery) {}
+
+    /**
+     * @param  Closure(Part): bool|null  $needsMesh  parts whose mesh is loaded; the others keep only their bounds. Null: all
+     */
+    public function inspection(?Closure $needsMesh = null): Inspection
+    {
+        $files = [];
+        foreach ($this->meshFiles() as $file) {
+            $parts = [];
+            foreach ($file->parts as $part) {
+                $mesh = $needsMesh === null || $needsMesh($part) ? $this->mesh($part) : new Mesh([], []);
+                $bounds = $part->bounds === null ? null : Bounds::of(self::vector($part->bounds['min']), self::vector($part->bounds['max']));
+                $parts[] = new CorePart($part->name, $mesh, $part->colors, $bounds);
+            }
+            $scene = $file->state === 'read' ? new Scene($file->format ?? '', $parts, $file->unit, $file->up_axis, $file->remarks ?? []) : null;
+            $error = $file->state === 'unreadable' ? Unreadable::because($file->error ?? 'it cannot be read') : null;
+            $files[] = new ReadFile($file->name, $this->role($file), $file->sha256 ?? '', $scene, $error);
+        }
+
+        return Inspection::of($files, $this->delivery->asset->standard->parsed(), $this->delivery->asset->decided());
+    }
+
+    /**
+     * The files as handed in, for rewriting and packing.
+     *
+     * @return list<GivenFile>
+     */
+    public function givenFiles(): array
+    {
+        return array_map(fn (File $file): GivenFile => new GivenFile($file->name, $this->role($file), $this->source($file)), $this->meshFiles());
+    }
+
+    public function source(File $file): FileSource
+    {
+        $sides = [];
+        foreach ($this->delivery->files as $other) {
+            if ($other->kind === 'side') {
+                $sides[$other->name] = Storage::path($other->path);
+            }
+        }
+
+        return new FileSource(Storage::path($file->path), $file->name, $sides);
+    }
+
+    /**
+     * @return list<File>
+     */
+    public function meshFiles(): array
+    {
+        return array_values($this->delivery->files->where('kind', 'mesh')->all());
+    }
+
+    private function role(File $file): ?Role
+    {
+        return $file->role === null ? null : Role::from($file->role);
+    }
+
+    private function mesh(Part $part): Mesh
+    {
+        return MeshStore::decode(Storage::get($part->store) ?? throw new RuntimeException("the geometry store of $part->name is gone"));
+    }
+
+    /**
+     * @param  array{float|int, float|int, float|int}  $v
+     * @return array{float, float, float}
+     */
+    private static function vector(array $v): array
+    {
+        return [(float) $v[0], (float) $v[1], (float) $v[2]];
+    }
+}

@@ -1,0 +1,285 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use Anvil\Formats\Changes;
+use Anvil\Formats\Folder;
+use Anvil\Formats\FolderSink;
+use Anvil\Formats\FormatCatalogue;
+use Anvil\Formats\Rewriter;
+use Anvil\Formats\Unreadable;
+use Anvil\Pairing\RenamePlan;
+use Anvil\Standard\Role;
+use App\Deliveries\DeliveryPage;
+use App\Deliveries\DisplayFile;
+use App\Deliveries\HandIn;
+use App\Deliveries\StoredDelivery;
+use App\Deliveries\ZippedFolder;
+use App\Http\Data\DeliveredData;
+use App\Http\Data\RenamePlanData;
+use App\Http\Data\RenameRowData;
+use App\Jobs\MakeOutput;
+use App\Jobs\PairDelivery;
+use App\Jobs\SealPackage;
+use App\Models\Asset;
+use App\Models\Delivery;
+use App\Models\File;
+use App\Models\Output;
+use App\Models\Package;
+use App\Models\Part;
+use App\Models\Upload;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Bus;
+use Illuminate\Support\Facades\Storage;
+use Illuminate\Validation\ValidationException;
+use OpenApi\Attributes as OA;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\Response;
+
+/**
+ * Deliveries: handing in, looking at, mending, writing, sealing.
+ */
+final class DeliveryController extends Controller
+{
+    #[OA\Post(path: '/api/deliveries', operationId: 'handIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['uploads'], properties: [new OA\Property(property: 'uploads', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'assetId', type: 'integer', nullable: true)])), responses: [new OA\Response(response: 201, description: 'Handed in', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    public function store(Request $request, HandIn $handIn): JsonResponse
+    {
+        $request->validate(['uploads' => ['required', 'array', 'min:1', 'max:200'], 'uploads.*' => ['required', 'uuid', 'distinct', 'exists:uploads,id'], 'assetId' => ['nullable', 'integer', 'exists:assets,id']]);
+        /** @var list<string> $ids */
+        $ids = $request->array('uploads');
+        $found = Upload::query()->findMany($ids)->keyBy('id');
+        $uploads = array_map(static fn (string $id): Upload => $found[$id] ?? throw new \LogicException('checked above'), $ids);
+        $names = [];
+        $meshes = 0;
+        foreach ($uploads as $upload) {
+            if ($upload->received !== $upload->bytes) {
+                throw ValidationException::withMessages(['uploads' => "$upload->name: only $upload->received of $upload->bytes bytes have come in; hand it in again"]);
+            }
+            if (isset($names[$upload->name])) {
+                throw ValidationException::withMessages(['uploads' => "$upload->name was handed in twice; one name, one file"]);
+            }
+            $names[$upload->name] = true;
+            $meshes += in_array(strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)), FormatCatalogue::endings(), true) ? 1 : 0;
+        }
+        if ($meshes === 0) {
+            throw ValidationException::withMessages(['uploads' => 'there is no mesh file among these; hand in .glb, .gltf or .obj']);
+        }
+        $asset = $request->filled('assetId') ? Asset::query()->find($request->integer('assetId')) : null;
+        $delivery = $handIn->deliver($uploads, $asset);
+
+        return response()->json(new DeliveredData($delivery->asset_id, $delivery->id, $delivery->number), 201);
+    }
+
+    #[OA\Get(path: '/api/deliveries/{delivery}', operationId: 'delivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A delivery', content: new OA\JsonContent(ref: '#/components/schemas/DeliveryData'))])]
+    public function show(Delivery $delivery): JsonResponse
+    {
+        return response()->json((new DeliveryPage($delivery))->data());
+    }
+
+    #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{role}', operationId: 'displayMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'role', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['low', 'high', 'id']))], responses: [new OA\Response(response: 200, description: 'Light meshes: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
+    public function mesh(Delivery $delivery, string $role): Response
+    {
+        $path = DisplayFile::path($delivery, Role::tryFrom($role) ?? Role::Low);
+        abort_unless(Storage::exists($path), 404, 'the meshes are not ready yet');
+
+        return response()->file(Storage::path($path), ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-cache']);
+    }
+
+    #[OA\Post(path: '/api/deliveries/{delivery}/cancel', operationId: 'cancel', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Cancelled')])]
+    public function cancel(Delivery $delivery): Response
+    {
+        if (! $delivery->isOver()) {
+            $delivery->update(['state' => 'cancelled', 'error' => "cancelled by {$this->user()}"]);
+            if ($delivery->batch_id !== null) {
+                Bus::findBatch($delivery->batch_id)?->cancel();
+            }
+        }
+
+        return response()->noContent();
+    }
+
+    #[OA\Post(path: '/api/deliveries/{delivery}/recheck', operationId: 'recheck', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Begun again')])]
+    public function recheck(Delivery $delivery): Response
+    {
+        $this->startOver($delivery);
+
+        return response()->noContent();
+    }
+
+    /** Gives a file a role, or takes it back so that the names tell. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/files/{file}/role', operationId: 'setRole', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'file', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(properties: [new OA\Property(property: 'role', type: 'string', nullable: true)])), responses: [new OA\Response(response: 204, description: 'Set')])]
+    public function role(Request $request, Delivery $delivery, File $file): Response
+    {
+        $request->validate(['role' => ['nullable', 'string', 'in:low,high,id,cage,pose']]);
+        abort_unless($file->delivery_id === $delivery->id, 404);
+        $file->update(['role' => $request->filled('role') ? $request->string('role')->toString() : null]);
+        $delivery->asset->update(['changed_by' => $this->user()]);
+        $this->startOver($delivery);
+
+        return response()->noContent();
+    }
+
+    /** Bakes a base on itself, leaves it out, or takes either back. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/choices', operationId: 'choose', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['base', 'choice'], properties: [new OA\Property(property: 'base', type: 'string'), new OA\Property(property: 'choice', type: 'string', enum: ['self', 'out', 'none'])])), responses: [new OA\Response(response: 204, description: 'Chosen')])]
+    public function choose(Request $request, Delivery $delivery): Response
+    {
+        $request->validate(['base' => ['required', 'string', 'max:500'], 'choice' => ['required', 'in:self,out,none']]);
+        $base = $request->string('base')->toString();
+        $choice = $request->string('choice')->toString();
+        $choices = $delivery->asset->choices;
+        foreach (['bakedOnItself' => 'self', 'leftOut' => 'out'] as $key => $value) {
+            $list = is_array($choices[$key] ?? null) ? array_values(array_filter($choices[$key], static fn (mixed $one): bool => $one !== $base)) : [];
+            $choices[$key] = $choice === $value ? [...$list, $base] : $list;
+        }
+        $delivery->asset->update(['choices' => $choices, 'changed_by' => $this->user()]);
+        $this->startOver($delivery);
+
+        return response()->noContent();
+    }
+
+    #[OA\Post(path: '/api/deliveries/{delivery}/renames', operationId: 'renamePlan', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 200, description: 'The plan', content: new OA\JsonContent(ref: '#/components/schemas/RenamePlanData'))])]
+    public function renames(Request $request, Delivery $delivery): JsonResponse
+    {
+        $plan = $this->plan($request, $delivery);
+
+        return response()->json(new RenamePlanData(array_map(static fn (array $row): RenameRowData => new RenameRowData($row['file'], $row['from'], $row['to'], $row['reason']), $plan->rows), $plan->clashes));
+    }
+
+    /** Writes the files with these names changed, as a new delivery; the old one stays as it is. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/mend', operationId: 'mend', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    public function mend(Request $request, Delivery $delivery, HandIn $handIn): JsonResponse
+    {
+        $plan = $this->plan($request, $delivery);
+        if ($plan->clashes !== [] || $plan->rows === []) {
+            throw ValidationException::withMessages(['renames' => $plan->clashes[0] ?? 'no name would change']);
+        }
+        $stored = new StoredDelivery($delivery);
+        $folder = Storage::path($delivery->folder().'/mending-'.bin2hex(random_bytes(4)));
+        $sink = new FolderSink($folder);
+        try {
+            foreach ($stored->givenFiles() as $i => $file) {
+                Rewriter::write($file->source, new Changes($plan->namesIn($i)), $file->source->name(), $sink);
+            }
+            foreach ($delivery->files->where('kind', 'side') as $side) {
+                if (! $sink->has($side->name)) {
+                    $stream = $sink->open($side->name);
+                    fwrite($stream, Storage::get($side->path) ?? '');
+                    fclose($stream);
+                }
+            }
+            $sink->commit();
+            $uploads = [];
+            foreach ($sink->names() as $name) {
+                $upload = Upload::query()->create(['name' => $name, 'bytes' => (int) filesize("$folder/$name"), 'received' => (int) filesize("$folder/$name"), 'uploaded_by' => $this->user()]);
+                Storage::makeDirectory('uploads');
+                rename("$folder/$name", Storage::path($upload->path()));
+                $uploads[] = $upload;
+            }
+            $count = count($plan->rows);
+            $new = $handIn->deliver($uploads, $delivery->asset, null, $delivery, "$count ".($count === 1 ? 'name' : 'names')." mended from delivery $delivery->number");
+        } catch (Unreadable $error) {
+            throw ValidationException::withMessages(['renames' => $error->getMessage()]);
+        } finally {
+            $sink->discard();
+            Folder::remove($folder);
+        }
+
+        return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number), 201);
+    }
+
+    #[OA\Get(path: '/api/deliveries/{delivery}/download', operationId: 'downloadDelivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'The files of the delivery in one zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
+    public function download(Delivery $delivery): BinaryFileResponse
+    {
+        $folder = Storage::path($delivery->folder().'/download-'.bin2hex(random_bytes(4)));
+        $sink = new FolderSink($folder);
+        foreach ($delivery->files as $file) {
+            $stream = $sink->open($file->name);
+            $in = Storage::readStream($file->path);
+            if ($in !== null) {
+                stream_copy_to_stream($in, $stream);
+                fclose($in);
+            }
+            fclose($stream);
+        }
+        $sink->commit();
+        ZippedFolder::write($folder, "$folder.zip");
+        Folder::remove($folder);
+
+        return response()->download("$folder.zip", "{$delivery->asset->key}_delivery_$delivery->number.zip")->deleteFileAfterSend();
+    }
+
+    #[OA\Post(path: '/api/deliveries/{delivery}/outputs', operationId: 'makeOutput', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['exploded', 'ids'])])), responses: [new OA\Response(response: 201, description: 'Begun')])]
+    public function output(Request $request, Delivery $delivery): JsonResponse
+    {
+        $request->validate(['kind' => ['required', 'in:exploded,ids']]);
+        $this->needsDone($delivery);
+        $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
+        MakeOutput::dispatch($delivery->id, $output->id);
+
+        return response()->json(['id' => $output->id], 201);
+    }
+
+    #[OA\Post(path: '/api/deliveries/{delivery}/packages', operationId: 'seal', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Begun'), new OA\Response(response: 422, description: 'Not ready')])]
+    public function seal(Delivery $delivery): JsonResponse
+    {
+        $this->needsDone($delivery);
+        if ($delivery->verdict !== 'ready') {
+            throw ValidationException::withMessages(['delivery' => 'the asset is not ready; mend or waive what blocks it first']);
+        }
+        $package = $delivery->packages()->create(['sealed_by' => $this->user()]);
+        SealPackage::dispatch($delivery->id, $package->id);
+
+        return response()->json(['id' => $package->id], 201);
+    }
+
+    #[OA\Get(path: '/api/outputs/{output}', operationId: 'downloadOutput', parameters: [new OA\Parameter(name: 'output', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
+    public function downloadOutput(Output $output): BinaryFileResponse
+    {
+        abort_unless($output->path !== null, 404, 'it is not written yet');
+
+        return response()->download(Storage::path((string) $output->path), (string) $output->name);
+    }
+
+    #[OA\Get(path: '/api/packages/{package}', operationId: 'downloadPackage', parameters: [new OA\Parameter(name: 'package', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
+    public function downloadPackage(Package $package): BinaryFileResponse
+    {
+        abort_unless($package->path !== null, 404, 'it is not sealed yet');
+
+        return response()->download(Storage::path((string) $package->path), (string) $package->name);
+    }
+
+    private function plan(Request $request, Delivery $delivery): RenamePlan
+    {
+        $request->validate(['renames' => ['required', 'array', 'max:20000'], 'renames.*.fileId' => ['required', 'integer'], 'renames.*.from' => ['required', 'string'], 'renames.*.to' => ['required', 'string', 'max:255']]);
+        $numbers = array_flip(array_map(static fn (File $file): int => $file->id, (new StoredDelivery($delivery))->meshFiles()));
+        $renames = [];
+        /** @var list<array{fileId: int, from: string, to: string}> $rows */
+        $rows = $request->array('renames');
+        foreach ($rows as $row) {
+            if (isset($numbers[$row['fileId']])) {
+                $renames[$numbers[$row['fileId']]][$row['from']] = $row['to'];
+            }
+        }
+
+        return RenamePlan::byHand((new StoredDelivery($delivery))->inspection(static fn (Part $part): bool => false), $renames);
+    }
+
+    private function needsDone(Delivery $delivery): void
+    {
+        if ($delivery->state !== 'done') {
+            throw ValidationException::withMessages(['delivery' => 'the delivery is still being checked']);
+        }
+    }
+
+    private function startOver(Delivery $delivery): void
+    {
+        if ($delivery->state === 'measuring' || $delivery->state === 'checking' || $delivery->state === 'reading') {
+            throw ValidationException::withMessages(['delivery' => 'the delivery is being checked; wait or cancel first']);
+        }
+        $delivery->update(['state' => 'measuring', 'error' => null, 'verdict' => null]);
+        PairDelivery::dispatch($delivery->id);
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * How a check ended.
+ */
+#[OA\Schema(schema: 'CheckData', description: 'How a check ended.', required: ['code', 'title', 'station', 'state', 'reason', 'afterBake'])]
+final readonly class CheckData
+{
+    public function __construct(
+        #[OA\Property(type: 'string')]
+        public string $code,
+        #[OA\Property(type: 'string')]
+        public string $title,
+        #[OA\Property(type: 'string')]
+        public string $station,
+        #[OA\Property(type: 'string')]
+        public string $state,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $reason,
+        #[OA\Property(type: 'string')]
+        public string $afterBake,
+    ) {}
+}

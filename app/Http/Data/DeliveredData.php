@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Where a new delivery is.
+ */
+#[OA\Schema(schema: 'DeliveredData', description: 'Where a new delivery is.', required: ['assetId', 'deliveryId', 'number'])]
+final readonly class DeliveredData
+{
+    public function __construct(
+        #[OA\Property(type: 'integer')]
+        public int $assetId,
+        #[OA\Property(type: 'integer')]
+        public int $deliveryId,
+        #[OA\Property(type: 'integer')]
+        public int $number,
+    ) {}
+}

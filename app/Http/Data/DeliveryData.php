@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Everything that the stations show of a delivery.
+ */
+#[OA\Schema(schema: 'DeliveryData', description: 'Everything that the stations show of a delivery.', required: ['id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'ties', 'suggestions', 'sets', 'common', 'findings', 'checks', 'ids', 'explode', 'outputs', 'packages', 'settings'])]
+final readonly class DeliveryData
+{
+    /**
+     * @param  list<StationData>  $stations
+     * @param  list<FileData>  $files
+     * @param  list<PartData>  $parts
+     * @param  list<TieData>  $ties
+     * @param  list<SuggestionData>  $suggestions
+     * @param  list<SetData>  $sets
+     * @param  list<FindingData>  $findings
+     * @param  list<CheckData>  $checks
+     * @param  list<OutputData>  $outputs
+     * @param  list<PackageData>  $packages
+     * @param  list<SettingData>  $settings
+     */
+    public function __construct(
+        #[OA\Property(type: 'integer')]
+        public int $id,
+        #[OA\Property(type: 'integer')]
+        public int $number,
+        #[OA\Property(type: 'integer')]
+        public int $assetId,
+        #[OA\Property(type: 'string')]
+        public string $assetName,
+        #[OA\Property(type: 'string')]
+        public string $state,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $error,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $verdict,
+        #[OA\Property(type: 'integer')]
+        public int $blockers,
+        #[OA\Property(type: 'integer')]
+        public int $cautions,
+        #[OA\Property(type: 'integer')]
+        public int $notes,
+        #[OA\Property(type: 'string')]
+        public string $handedInAt,
+        #[OA\Property(type: 'string')]
+        public string $handedInBy,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $checkedAt,
+        #[OA\Property(type: 'integer', nullable: true)]
+        public ?int $derivedFrom,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $madeByWords,
+        #[OA\Property(ref: '#/components/schemas/ProgressData')]
+        public ProgressData $progress,
+        #[OA\Property(ref: '#/components/schemas/StandardData')]
+        public StandardData $standard,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/StationData'))]
+        public array $stations,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/FileData'))]
+        public array $files,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/PartData'))]
+        public array $parts,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/TieData'))]
+        public array $ties,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SuggestionData'))]
+        public array $suggestions,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SetData'))]
+        public array $sets,
+        #[OA\Property(ref: '#/components/schemas/CommonData')]
+        public CommonData $common,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/FindingData'))]
+        public array $findings,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/CheckData'))]
+        public array $checks,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/IdsData')])]
+        public ?IdsData $ids,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/ExplodeData')])]
+        public ?ExplodeData $explode,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/OutputData'))]
+        public array $outputs,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/PackageData'))]
+        public array $packages,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SettingData'))]
+        public array $settings,
+    ) {}
+}

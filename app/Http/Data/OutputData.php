@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * Files written from a delivery.
+ */
+#[OA\Schema(schema: 'OutputData', description: 'Files written from a delivery.', required: ['id', 'kind', 'state', 'error', 'name', 'bytes', 'madeAt', 'madeBy'])]
+final readonly class OutputData
+{
+    public function __construct(
+        #[OA\Property(type: 'integer')]
+        public int $id,
+        #[OA\Property(type: 'string')]
+        public string $kind,
+        #[OA\Property(type: 'string')]
+        public string $state,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $error,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $name,
+        #[OA\Property(type: 'integer', nullable: true)]
+        public ?int $bytes,
+        #[OA\Property(type: 'string')]
+        public string $madeAt,
+        #[OA\Property(type: 'string')]
+        public string $madeBy,
+    ) {}
+}

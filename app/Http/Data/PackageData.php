@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * A sealed package.
+ */
+#[OA\Schema(schema: 'PackageData', description: 'A sealed package.', required: ['id', 'state', 'error', 'name', 'bytes', 'sha256', 'sealedAt', 'sealedBy'])]
+final readonly class PackageData
+{
+    public function __construct(
+        #[OA\Property(type: 'integer')]
+        public int $id,
+        #[OA\Property(type: 'string')]
+        public string $state,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $error,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $name,
+        #[OA\Property(type: 'integer', nullable: true)]
+        public ?int $bytes,
+        #[OA\Property(type: 'string', nullable: true)]
+        public ?string $sha256,
+        #[OA\Property(type: 'string')]
+        public string $sealedAt,
+        #[OA\Property(type: 'string')]
+        public string $sealedBy,
+    ) {}
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use Anvil\Checks\Runner;
+use Anvil\Clearance\ExplodePlan;
+use Anvil\Handoff\Ticket;
+use Anvil\Inspection\Report;
+use Anvil\Standard\Severity;
+use App\Deliveries\DisplayFile;
+use App\Deliveries\IdSheet;
+use App\Deliveries\StoredDelivery;
+use App\Models\Delivery;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Runs the checks on what was measured and writes the findings, the verdict and the display meshes.
+ */
+final class CheckDelivery extends DeliveryJob
+{
+    protected function perform(Delivery $delivery): void
+    {
+        $delivery->update(['state' => 'checking']);
+        $clearances = $notMeasured = [];
+        foreach ($delivery->sets as $set) {
+            $measured = $set->measured();
+            if ($measured !== null) {
+                $clearances[$set->name] = $measured;
+            } elseif ($set->error !== null) {
+                $notMeasured[$set->name] = $set->error;
+            }
+        }
+        $inspection = (new StoredDelivery($delivery))->inspection()->withClearances($clearances, $notMeasured);
+        $results = Runner::run($inspection);
+        $plan = $clearances === [] ? null : ExplodePlan::of($inspection);
+        $report = new Report($inspection, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
+        DisplayFile::write($delivery, $inspection);
+        $array = $report->toArray();
+        $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
+        DB::transaction(function () use ($delivery, $report, $array, $plan, $inspection, $samples): void {
+            $delivery->findings()->delete();
+            $position = 0;
+            foreach ($report->results as $result) {
+                foreach ($result->findings as $finding) {
+                    $delivery->findings()->create([
+                        'position' => $position++, 'code' => $finding->code, 'station' => $result->about->station->value, 'severity' => $finding->severity->value,
+                        'message' => $finding->message, 'remedy' => $finding->remedy, 'subject' => $finding->subject, 'measure' => $finding->measure?->toArray(),
+                        'texels' => $finding->texels, 'count' => $finding->count, 'where' => $finding->where, 'waived' => $finding->waived,
+                    ]);
+                }
+            }
+            $delivery->update([
+                'state' => 'done',
+                'verdict' => $report->isReady() ? 'ready' : 'blocked',
+                'blockers' => $report->count(Severity::Blocker), 'cautions' => $report->count(Severity::Caution), 'notes' => $report->count(Severity::Note),
+                'report' => [
+                    'ids' => IdSheet::of($inspection),
+                    'settings' => Ticket::of($delivery->asset->name, $report)->settings(),
+                    'checks' => $array['checks'], 'common' => $array['common'], 'sets' => $array['sets'],
+                    'explode' => $plan === null ? null : [...$plan->toArray($inspection), 'conflicts' => (object) $plan->conflicts, 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
+                ],
+                'core_version' => config()->string('anvil.core_version'),
+                'standard_version' => $delivery->asset->standard->version,
+                'checked_at' => now(),
+            ]);
+        });
+    }
+}

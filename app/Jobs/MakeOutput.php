@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use Anvil\Clearance\ExplodedFiles;
+use Anvil\Clearance\ExplodePlan;
+use Anvil\ColorId\IdFileWriter;
+use Anvil\ColorId\IdPlan;
+use Anvil\Formats\Folder;
+use Anvil\Formats\FolderSink;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use App\Deliveries\StoredDelivery;
+use App\Deliveries\ZippedFolder;
+use App\Models\Delivery;
+use App\Models\Output;
+use Illuminate\Support\Facades\Storage;
+use RuntimeException;
+use Throwable;
+
+/**
+ * Writes exploded files or ID files of a delivery into one zip.
+ */
+final class MakeOutput extends DeliveryJob
+{
+    public function __construct(int $deliveryId, public readonly int $outputId)
+    {
+        parent::__construct($deliveryId);
+    }
+
+    public function failed(?Throwable $error): void
+    {
+        Output::query()->whereKey($this->outputId)->update(['state' => 'failed', 'error' => mb_strimwidth($error?->getMessage() ?? 'the worker was stopped', 0, 500, '…')]);
+    }
+
+    protected function perform(Delivery $delivery): void
+    {
+        $output = Output::query()->find($this->outputId);
+        if ($output === null || $output->state === 'done') {
+            return;
+        }
+        $output->update(['state' => 'making']);
+        $stored = new StoredDelivery($delivery);
+        $inspection = $stored->inspection();
+        $folder = Storage::path($delivery->folder()."/outputs/$output->id");
+        Folder::remove($folder);
+        $sink = new FolderSink($folder);
+        try {
+            $detail = match ($output->kind) {
+                'exploded' => $this->explode($delivery, $inspection, $stored, $sink),
+                'ids' => $this->ids($inspection, $stored, $sink),
+                default => throw new RuntimeException("$output->kind is not written here"),
+            };
+            $sink->commit();
+        } catch (Throwable $error) {
+            $sink->discard();
+            throw $error;
+        }
+        $path = $delivery->folder()."/outputs/$output->id.zip";
+        ZippedFolder::write($folder, Storage::path($path));
+        Folder::remove($folder);
+        $output->update([
+            'state' => 'done', 'error' => null, 'detail' => $detail, 'path' => $path, 'name' => "{$delivery->asset->key}_$output->kind.zip",
+            'bytes' => Storage::size($path), 'sha256' => hash_file('sha256', Storage::path($path)),
+        ]);
+    }
+
+    /**
+     * @return array<string, mixed>
+     */
+    private function explode(Delivery $delivery, Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
+    {
+        $clearances = [];
+        foreach ($delivery->sets as $set) {
+            $measured = $set->measured();
+            if ($measured !== null) {
+                $clearances[$set->name] = $measured;
+            }
+        }
+        $inspection = $inspection->withClearances($clearances, []);
+        $plan = ExplodePlan::of($inspection);
+        ExplodedFiles::write($inspection, $stored->givenFiles(), $plan, $sink);
+
+        return ['moved' => $plan->moved(), 'proved' => $plan->isProved()];
+    }
+
+    /**
+     * @return array<string, mixed>
+     */
+    private function ids(Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
+    {
+        $plan = IdPlan::byPart($inspection);
+        $given = $stored->givenFiles();
+        foreach (array_unique(array_map(static fn ($part): int => $part->file, $inspection->judged(Role::High))) as $number) {
+            IdFileWriter::write($inspection, $number, $given[$number]->source, $plan, $sink);
+        }
+        foreach (['legend.json' => json_encode($plan->legend(), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n", 'legend.csv' => $plan->legendCsv(), 'palette.gpl' => $plan->paletteGpl('Colour IDs')] as $name => $content) {
+            $stream = $sink->open($name);
+            fwrite($stream, $content);
+            fclose($stream);
+        }
+
+        return $plan->legend();
+    }
+}

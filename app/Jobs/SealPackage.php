@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use Anvil\Checks\Runner;
+use Anvil\Handoff\Package as CorePackage;
+use Anvil\Inspection\Report;
+use App\Deliveries\StoredDelivery;
+use App\Models\Delivery;
+use App\Models\Package;
+use Illuminate\Support\Facades\Storage;
+use Throwable;
+
+/**
+ * Seals a ready delivery into a package and reads it back.
+ */
+final class SealPackage extends DeliveryJob
+{
+    public function __construct(int $deliveryId, public readonly int $packageId)
+    {
+        parent::__construct($deliveryId);
+    }
+
+    public function failed(?Throwable $error): void
+    {
+        Package::query()->whereKey($this->packageId)->update(['state' => 'failed', 'error' => mb_strimwidth($error?->getMessage() ?? 'the worker was stopped', 0, 500, '…')]);
+    }
+
+    protected function perform(Delivery $delivery): void
+    {
+        $package = Package::query()->find($this->packageId);
+        if ($package === null || $package->state === 'done') {
+            return;
+        }
+        $package->update(['state' => 'sealing']);
+        $stored = new StoredDelivery($delivery);
+        $clearances = [];
+        foreach ($delivery->sets as $set) {
+            $measured = $set->measured();
+            if ($measured !== null) {
+                $clearances[$set->name] = $measured;
+            }
+        }
+        $inspection = $stored->inspection()->withClearances($clearances, []);
+        $report = new Report($inspection, Runner::run($inspection), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+        if (! $report->isReady()) {
+            $package->update(['state' => 'failed', 'error' => 'the asset is not ready']);
+
+            return;
+        }
+        $path = $delivery->folder()."/packages/$package->id.zip";
+        Storage::makeDirectory($delivery->folder().'/packages');
+        $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), Storage::path($path));
+        if ($result->findings !== []) {
+            $package->update(['state' => 'failed', 'error' => $result->findings[0]->message]);
+
+            return;
+        }
+        $package->update([
+            'state' => 'done', 'error' => null, 'path' => $path, 'name' => "{$delivery->asset->key}_delivery_$delivery->number.zip",
+            'bytes' => Storage::size($path), 'sha256' => hash_file('sha256', Storage::path($path)),
+        ]);
+    }
+}

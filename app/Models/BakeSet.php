@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Anvil\Clearance\SetClearance;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/**
+ * A bake set of a delivery, with what its rays met.
+ *
+ * @property int $id
+ * @property int $delivery_id
+ * @property string $name
+ * @property string $state waiting, measuring, done or failed
+ * @property string|null $error
+ * @property int $samples
+ * @property array<string, mixed>|null $clearance
+ * @property Delivery $delivery
+ */
+final class BakeSet extends Model
+{
+    protected $table = 'sets';
+
+    protected $guarded = [];
+
+    /**
+     * @return array<string, string>
+     */
+    protected function casts(): array
+    {
+        return ['clearance' => 'array'];
+    }
+
+    /**
+     * @return BelongsTo<Delivery, $this>
+     */
+    public function delivery(): BelongsTo
+    {
+        return $this->belongsTo(Delivery::class);
+    }
+
+    public function measured(): ?SetClearance
+    {
+        return $this->clearance === null ? null : SetClearance::ofArray($this->clearance);
+    }
+}

@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+
+/**
+ * One set of files handed in for an asset; its files never change afterwards.
+ *
+ * @property int $id
+ * @property int $asset_id
+ * @property int $number
+ * @property int|null $derived_from
+ * @property string|null $made_by_words why a derived one was made
+ * @property string $state queued, reading, measuring, checking, done, failed or cancelled
+ * @property string|null $error
+ * @property string|null $verdict ready or blocked
+ * @property int $blockers
+ * @property int $cautions
+ * @property int $notes
+ * @property array<string, mixed>|null $report
+ * @property string|null $core_version
+ * @property int|null $standard_version
+ * @property string|null $batch_id
+ * @property string $handed_in_by
+ * @property Carbon|null $checked_at
+ * @property Carbon $created_at
+ * @property Carbon $updated_at
+ * @property Asset $asset
+ * @property Collection<int, File> $files
+ * @property Collection<int, Part> $parts
+ * @property Collection<int, BakeSet> $sets
+ * @property Collection<int, Finding> $findings
+ * @property Collection<int, Output> $outputs
+ * @property Collection<int, Package> $packages
+ */
+final class Delivery extends Model
+{
+    protected $guarded = [];
+
+    /**
+     * @return array<string, string>
+     */
+    protected function casts(): array
+    {
+        return ['report' => 'array', 'checked_at' => 'datetime'];
+    }
+
+    /**
+     * @return BelongsTo<Asset, $this>
+     */
+    public function asset(): BelongsTo
+    {
+        return $this->belongsTo(Asset::class);
+    }
+
+    /**
+     * @return HasMany<File, $this>
+     */
+    public function files(): HasMany
+    {
+        return $this->hasMany(File::class)->orderBy('position');
+    }
+
+    /**
+     * @return HasMany<Part, $this>
+     */
+    public function parts(): HasMany
+    {
+        return $this->hasMany(Part::class)->orderBy('id');
+    }
+
+    /**
+     * @return HasMany<BakeSet, $this>
+     */
+    public function sets(): HasMany
+    {
+        return $this->hasMany(BakeSet::class)->orderBy('name');
+    }
+
+    /**
+     * @return HasMany<Finding, $this>
+     */
+    public function findings(): HasMany
+    {
+        return $this->hasMany(Finding::class)->orderBy('position');
+    }
+
+    /**
+     * @return HasMany<Output, $this>
+     */
+    public function outputs(): HasMany
+    {
+        return $this->hasMany(Output::class)->orderBy('id');
+    }
+
+    /**
+     * @return HasMany<Package, $this>
+     */
+    public function packages(): HasMany
+    {
+        return $this->hasMany(Package::class)->orderBy('id');
+    }
+
+    public function isOver(): bool
+    {
+        return in_array($this->state, ['done', 'failed', 'cancelled'], true);
+    }
+
+    /** Where its files and what is made of them are kept, under the storage disk. */
+    public function folder(): string
+    {
+        return "assets/$this->asset_id/$this->number";
+    }
+}

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * A file of a delivery: a mesh file, or a side file that one names.
+ *
+ * @property int $id
+ * @property int $delivery_id
+ * @property int $position
+ * @property string $name
+ * @property string $path on the storage disk
+ * @property string $kind mesh or side
+ * @property string|null $role chosen by a person; else the names tell
+ * @property int $bytes
+ * @property string $state waiting, reading, read or unreadable
+ * @property string|null $error
+ * @property int|null $error_line
+ * @property int|null $error_offset
+ * @property string|null $sha256
+ * @property string|null $format
+ * @property string|null $unit
+ * @property string|null $up_axis
+ * @property list<string>|null $remarks
+ * @property Delivery $delivery
+ * @property Collection<int, Part> $parts
+ */
+final class File extends Model
+{
+    protected $guarded = [];
+
+    /**
+     * @return array<string, string>
+     */
+    protected function casts(): array
+    {
+        return ['remarks' => 'array'];
+    }
+
+    /**
+     * @return BelongsTo<Delivery, $this>
+     */
+    public function delivery(): BelongsTo
+    {
+        return $this->belongsTo(Delivery::class);
+    }
+
+    /**
+     * @return HasMany<Part, $this>
+     */
+    public function parts(): HasMany
+    {
+        return $this->hasMany(Part::class)->orderBy('position');
+    }
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+
+/**
+ * Files written from a delivery, as one zip: `mended`, `exploded` or `ids`.
+ *
+ * @property int $id
+ * @property int $delivery_id
+ * @property string $kind
+ * @property string $state waiting, making, done or failed
+ * @property string|null $error
+ * @property array<string, mixed>|null $detail
+ * @property string|null $name
+ * @property string|null $path
+ * @property int|null $bytes
+ * @property string|null $sha256
+ * @property string $made_by
+ * @property Carbon $created_at
+ * @property Delivery $delivery
+ */
+final class Output extends Model
+{
+    protected $guarded = [];
+
+    /**
+     * @return array<string, string>
+     */
+    protected function casts(): array
+    {
+        return ['detail' => 'array'];
+    }
+
+    /**
+     * @return BelongsTo<Delivery, $this>
+     */
+    public function delivery(): BelongsTo
+    {
+        return $this->belongsTo(Delivery::class);
+    }
+}

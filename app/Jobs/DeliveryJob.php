@@ -24,7 +24,7 @@ abstract class DeliveryJob implements ShouldQueue
 
     public bool $failOnTimeout = true;
 
-    public function __construct(public readonly int $deliveryId) {}
+    public function __construct(public int $deliveryId) {}
 
     public function handle(): void
     {

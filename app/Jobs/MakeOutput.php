@@ -25,7 +25,7 @@ use Throwable;
  */
 final class MakeOutput extends DeliveryJob
 {
-    public function __construct(int $deliveryId, public readonly int $outputId)
+    public function __construct(int $deliveryId, public int $outputId)
     {
         parent::__construct($deliveryId);
     }

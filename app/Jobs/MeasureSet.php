@@ -16,7 +16,7 @@ use App\Models\Part;
  */
 final class MeasureSet extends DeliveryJob
 {
-    public function __construct(int $deliveryId, public readonly int $setId)
+    public function __construct(int $deliveryId, public int $setId)
     {
         parent::__construct($deliveryId);
     }

@@ -20,7 +20,7 @@ use Illuminate\Support\Facades\Storage;
  */
 final class ReadFile extends DeliveryJob
 {
-    public function __construct(int $deliveryId, public readonly int $fileId)
+    public function __construct(int $deliveryId, public int $fileId)
     {
         parent::__construct($deliveryId);
     }

@@ -18,7 +18,7 @@ use Throwable;
  */
 final class SealPackage extends DeliveryJob
 {
-    public function __construct(int $deliveryId, public readonly int $packageId)
+    public function __construct(int $deliveryId, public int $packageId)
     {
         parent::__construct($deliveryId);
     }

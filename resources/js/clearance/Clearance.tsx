@@ -1,0 +1,255 @@
+import Button from '@mui/material/Button';
+import Slider from '@mui/material/Slider';
+import { useEffect } from 'react';
+import { ApiError, useAct, type BakeSet, type Delivery } from '../api/client';
+import { length, percent, plural, scaleFor, whole, type LengthScale } from '../frame/format';
+import { useSelection, useStand } from '../frame/selection';
+import { Handle, Span, Ticks, gaugeScale, type GaugeScale } from './SpanGauge';
+
+function spanWords(set: BakeSet, lengths: LengthScale): { text: string; closed: boolean } {
+    const needed = set.needed.out ?? 0;
+    const wrong = set.firstWrong.out;
+    return wrong === null
+        ? { text: 'open to d', closed: false }
+        : wrong > needed
+          ? { text: `open ${length(wrong - needed, lengths)}`, closed: false }
+          : { text: `closed by ${length(needed - wrong, lengths)}`, closed: true };
+}
+
+function Row({ set, scale, lengths, chosen, onChoose }: { set: BakeSet; scale: GaugeScale; lengths: LengthScale; chosen: boolean; onChoose: () => void }) {
+    if (set.needed.out === null) {
+        return (
+            <div className={`gauge-row${chosen ? ' chosen' : ''}`} onClick={onChoose}>
+                <b className="mono ellipsis">{set.name}</b>
+                <span className="soft">
+                    {set.state === 'waiting' || set.state === 'measuring' ? 'shooting rays…' : (set.error ?? 'not measured: it has not both low and high parts')}
+                </span>
+                <span />
+            </div>
+        );
+    }
+    const span = spanWords(set, lengths);
+    const safe = set.firstWrong.out;
+    return (
+        <button type="button" className={`plain gauge-row${chosen ? ' chosen' : ''}`} style={{ display: 'grid', width: '100%' }} aria-pressed={chosen} onClick={onChoose}>
+            <span style={{ minWidth: 0 }}>
+                <b className="mono ellipsis" title={set.name}>
+                    {set.name}
+                </b>
+                <span className="soft" style={{ fontSize: 12 }}>
+                    {plural(set.low.length + set.high.length, 'part')}
+                </span>
+            </span>
+            <span style={{ position: 'relative' }}>
+                <Span neededOut={set.needed.out} neededIn={set.needed.in ?? 0} wrong={safe} scale={scale} />
+                {set.inUse.out !== null && <Handle at={set.inUse.out} scale={scale} />}
+                <span className="visually-hidden">
+                    needs {length(set.needed.out, lengths)} outward and {length(set.needed.in ?? 0, lengths)} inward; {span.text}
+                </span>
+            </span>
+            <span className="num">
+                {length(set.inUse.out ?? 0, lengths)} <span className="soft">/ {safe === null ? 'd' : length(safe, lengths)}</span>
+                <br />
+                <span className={span.closed ? 'blocker' : 'soft'} style={{ fontSize: 12 }}>
+                    {span.text}
+                </span>
+            </span>
+        </button>
+    );
+}
+
+/** Which distance to bake at, and which sets must be kept apart. */
+export function Clearance({ delivery }: { delivery: Delivery }) {
+    const selection = useSelection();
+    const stand = useStand();
+    const make = useAct<void>(
+        delivery.id,
+        () => 'outputs',
+        () => ({ kind: 'exploded' }),
+    );
+    const sizes = delivery.files.map((file) => file.bounds).filter((box) => box !== null);
+    const extent = Math.max(0, ...sizes.map((box) => Math.max(...box.max.map((max, axis) => max - (box.min[axis] ?? 0)))));
+    const unit = delivery.files.find((file) => file.unit)?.unit ?? null;
+    const scale = gaugeScale(delivery.sets);
+    const lengths = unit === 'm' ? scaleFor('m', Math.min(extent, scale.to * 2)) : scaleFor(null, extent);
+    const measured = delivery.sets.filter((set) => set.needed.out !== null);
+    const working = measured.filter((set) => set.firstWrong.out === null || set.firstWrong.out > (set.needed.out ?? 0));
+    const finding = delivery.findings.find((one) => one.id === selection.finding);
+    const chosen = selection.set ?? finding?.set ?? null;
+    const common = delivery.common.out;
+    const neededAll = Math.max(0, ...measured.map((set) => set.needed.out ?? 0));
+    const wrongAll = measured.reduce<number | null>((least, set) => (set.firstWrong.out === null ? least : Math.min(least ?? Infinity, set.firstWrong.out)), null);
+    const explode = delivery.explode;
+    const moves = explode?.moves ?? [];
+    const moved = moves.filter((move) => move.vector.some((v) => v !== 0));
+    const written = delivery.outputs.filter((output) => output.kind === 'exploded').at(-1);
+    const busy = written !== undefined && !['done', 'failed'].includes(written.state);
+    const { setExplode } = stand;
+    useEffect(() => () => setExplode(0), [setExplode]);
+
+    return (
+        <>
+            <div className="scroll">
+                <div className="head">
+                    <div>
+                        <h1>
+                            {measured.length === 0
+                                ? delivery.state === 'done'
+                                    ? 'No set could be measured'
+                                    : 'Shooting rays'
+                                : working.length === measured.length
+                                  ? measured.length === 1
+                                      ? 'The set has a distance that works'
+                                      : `All ${measured.length} sets have a distance that works`
+                                  : `${working.length} of ${measured.length} sets have a distance that works`}
+                        </h1>
+                        <p>
+                            How far rays must reach to meet all of the high poly, and how far they may before they meet something else.
+                            {delivery.standard.setsKeptApart ? ' Sets are kept apart in the bake.' : ' Sets are baked together, so each is in the others’ way.'}
+                        </p>
+                    </div>
+                </div>
+                {measured.length > 0 && (
+                    <div className="gauge-row soft" style={{ cursor: 'default', minHeight: 24, borderBottomColor: 'var(--rule-strong)', fontSize: 12.5 }}>
+                        <span>bake set</span>
+                        <Ticks scale={scale} lengths={lengths} />
+                        <span style={{ textAlign: 'right' }}>in use / safe to{lengths.unit ? `, ${lengths.unit}` : ''}</span>
+                    </div>
+                )}
+                {measured.length > 1 && (
+                    <div className="gauge-row" style={{ cursor: 'default' }}>
+                        <span>
+                            <b className="mono">all sets</b>
+                            <span className="soft" style={{ fontSize: 12, display: 'block' }}>
+                                usual 1 %: {delivery.common.usualServes} of {delivery.common.of}
+                            </span>
+                        </span>
+                        <Span neededOut={neededAll} neededIn={Math.max(...measured.map((set) => set.needed.in ?? 0))} wrong={wrongAll} scale={scale} />
+                        <span className="num">
+                            {common === null ? (
+                                <span className="blocker">no common reach</span>
+                            ) : (
+                                <>
+                                    {length(common[0] ?? 0, lengths)} <span className="soft">/ {(common[1] ?? -1) < 0 ? 'd' : length(common[1] ?? 0, lengths)}</span>
+                                </>
+                            )}
+                        </span>
+                    </div>
+                )}
+                {delivery.sets.map((set) => (
+                    <Row key={set.name} set={set} scale={scale} lengths={lengths} chosen={set.name === chosen} onChoose={() => selection.select({ set: set.name })} />
+                ))}
+                {measured.length > 0 && (
+                    <div className="gauge-key">
+                        <span>
+                            <i className="swatch" style={{ background: 'var(--needed)', width: 22 }} />
+                            needed, in and out
+                        </span>
+                        <span>
+                            <i className="swatch" style={{ background: 'var(--safe)', width: 22 }} />
+                            safe span
+                        </span>
+                        <span>
+                            <i className="swatch" style={{ background: 'var(--ink)', transform: 'rotate(45deg) scale(.9)' }} />
+                            &nbsp;reach in use
+                        </span>
+                        <span>
+                            <i className="swatch" style={{ background: 'var(--trouble)', width: 4, height: 14 }} />
+                            first wrong hit
+                        </span>
+                    </div>
+                )}
+                {moves.length > 0 && explode && (
+                    <>
+                        <p style={{ margin: '0 0 4px' }}>
+                            <b>{moved.length === 0 ? 'No set can be moved apart' : `Apart by moving ${plural(moved.length, 'set')}`}</b>{' '}
+                            <span className="soft">
+                                –{' '}
+                                {explode.proved
+                                    ? `proved by shooting again: no seen ray of ${whole(explode.samples)} goes astray`
+                                    : `${percent(explode.bleedAfter)} still goes astray after the move`}
+                            </span>
+                        </p>
+                        <table className="sheet">
+                            <colgroup>
+                                <col style={{ width: '20%' }} />
+                                <col />
+                                <col style={{ width: 62 }} />
+                                <col style={{ width: 62 }} />
+                                <col style={{ width: 62 }} />
+                                <col style={{ width: 78 }} />
+                                <col style={{ width: 58 }} />
+                                <col style={{ width: 96 }} />
+                            </colgroup>
+                            <thead>
+                                <tr>
+                                    <th>set</th>
+                                    <th>in each other’s way</th>
+                                    <th className="num">x</th>
+                                    <th className="num">y</th>
+                                    <th className="num">z {lengths.unit}</th>
+                                    <th className="num">bleed now</th>
+                                    <th className="num">after</th>
+                                    <th className="num" title="share of directions over its faces in which another set stands, before and after: what occlusion is lost by moving">
+                                        shade lost
+                                    </th>
+                                </tr>
+                            </thead>
+                            <tbody>
+                                {moves.map((move) => (
+                                    <tr key={move.set} className={`choosable${move.set === chosen ? ' chosen' : ''}`} onClick={() => selection.select({ set: move.set })}>
+                                        <td className="mono">{move.set}</td>
+                                        <td className="mono soft">{move.meets.join(', ')}</td>
+                                        {move.vector.map((v, axis) => (
+                                            <td key={axis} className={`num${v === 0 ? ' soft' : ''}`}>
+                                                {(v * lengths.factor).toFixed(2)}
+                                            </td>
+                                        ))}
+                                        <td className={`num${move.bleedBefore > 0.001 ? ' trouble' : ''}`}>{percent(move.bleedBefore)}</td>
+                                        <td className="num">{percent(move.bleedAfter)}</td>
+                                        <td className="num soft">
+                                            {move.occlusionBefore === null || move.occlusionAfter === null
+                                                ? '–'
+                                                : percent(Math.max(0, move.occlusionBefore - move.occlusionAfter), 2)}
+                                        </td>
+                                    </tr>
+                                ))}
+                            </tbody>
+                        </table>
+                        {delivery.standard.setsKeptApart && (
+                            <p className="soft">The standard keeps sets apart, so this move is needed only for a bake that does not match by name.</p>
+                        )}
+                    </>
+                )}
+            </div>
+            <div className="foot">
+                <span>assembled</span>
+                <Slider
+                    aria-label="from assembled to exploded"
+                    min={0}
+                    max={100}
+                    value={100 * stand.explode}
+                    disabled={moved.length === 0}
+                    onChange={(_, value) => setExplode(value / 100)}
+                    sx={{ width: 200 }}
+                />
+                <span>exploded</span>
+                <span className="grow" />
+                {make.error instanceof ApiError && <span className="blocker">{make.error.message}</span>}
+                {written?.state === 'failed' && <span className="blocker">{written.error}</span>}
+                {written?.state === 'done' && (
+                    <Button variant="outlined" href={`/api/outputs/${written.id}`}>
+                        Download {written.name}
+                    </Button>
+                )}
+                <Button
+                    variant={moved.length > 0 && written?.state !== 'done' ? 'contained' : 'outlined'}
+                    disabled={moved.length === 0 || busy || delivery.state !== 'done'}
+                    onClick={() => make.mutate()}
+                >
+                    {busy ? 'Writing…' : moved.length === 0 ? 'Nothing has to move' : written?.state === 'done' ? 'Write again' : 'Write exploded files'}
+                </Button>
+            </div>
+        </>
+    );
+}

@@ -1,0 +1,81 @@
+import type { BakeSet } from '../api/client';
+import { digits, type LengthScale } from '../frame/format';
+
+export interface GaugeScale {
+    from: number;
+    to: number;
+}
+
+const place = (value: number, scale: GaugeScale): number => Math.max(0, Math.min(100, (100 * (value - scale.from)) / (scale.to - scale.from)));
+
+/** One set on the shared length scale: inward to the left of the low surface, outward to the right. */
+export function Span({ neededOut, neededIn, wrong, scale }: { neededOut: number; neededIn: number; wrong: number | null; scale: GaugeScale }) {
+    const zero = place(0, scale);
+    const closed = wrong !== null && wrong <= neededOut;
+    const end = wrong === null ? 100 : place(wrong, scale);
+    return (
+        <svg viewBox="0 0 100 34" preserveAspectRatio="none" aria-hidden="true">
+            <line x1="0" x2="100" y1="17" y2="17" stroke="var(--rule)" vectorEffect="non-scaling-stroke" />
+            <rect
+                x={place(-neededIn, scale)}
+                y="11"
+                width={Math.max(0.4, place(neededOut, scale) - place(-neededIn, scale))}
+                height="12"
+                fill={closed ? 'var(--trouble-wash)' : 'var(--needed)'}
+            />
+            {!closed && <rect x={place(neededOut, scale)} y="11" width={Math.max(0.3, end - place(neededOut, scale))} height="12" fill="var(--safe)" />}
+            <line x1={zero} x2={zero} y1="3" y2="31" stroke="var(--ink)" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
+            {wrong !== null && wrong <= scale.to && (
+                <line x1={place(wrong, scale)} x2={place(wrong, scale)} y1="5" y2="29" stroke="var(--trouble)" strokeWidth="3.5" vectorEffect="non-scaling-stroke" />
+            )}
+        </svg>
+    );
+}
+
+/** The reach in use, as a diamond over the gauge. */
+export function Handle({ at, scale }: { at: number; scale: GaugeScale }) {
+    return (
+        <span
+            aria-hidden="true"
+            style={{
+                position: 'absolute',
+                left: `${place(at, scale)}%`,
+                top: '50%',
+                width: 10,
+                height: 10,
+                background: 'var(--ink)',
+                transform: 'translate(-50%, -50%) rotate(45deg)',
+            }}
+        />
+    );
+}
+
+export function gaugeScale(sets: BakeSet[]): GaugeScale {
+    const measured = sets.filter((set) => set.needed.out !== null);
+    const reach = Math.max(0, ...measured.flatMap((set) => [set.needed.out ?? 0, set.inUse.out ?? 0]));
+    const into = Math.max(0, ...measured.flatMap((set) => [set.needed.in ?? 0]));
+    // Wrong hits far beyond any reach would squeeze what matters.
+    const wrong = measured.map((set) => set.firstWrong.out).filter((one): one is number => one !== null && one < 4 * reach);
+    const to = Math.max(reach * 1.6, ...wrong.map((one) => one * 1.12), 1e-9);
+    return { from: -Math.max(into * 1.25, 0.12 * to), to };
+}
+
+/** Round marks along the scale. */
+export function Ticks({ scale, lengths }: { scale: GaugeScale; lengths: LengthScale }) {
+    const rough = (scale.to - scale.from) / 5;
+    const power = 10 ** Math.floor(Math.log10(rough));
+    const step = ([1, 2, 5, 10].find((one) => one * power >= rough) ?? 10) * power;
+    const marks: number[] = [];
+    for (let mark = Math.ceil(scale.from / step) * step; mark <= scale.to; mark += step) {
+        marks.push(Math.abs(mark) < step / 100 ? 0 : mark);
+    }
+    return (
+        <span style={{ position: 'relative', display: 'block', height: 18 }} className="mono soft">
+            {marks.map((mark) => (
+                <span key={mark} style={{ position: 'absolute', left: `${place(mark, scale)}%`, transform: 'translateX(-50%)', fontSize: 11.5, whiteSpace: 'nowrap' }}>
+                    {mark === 0 ? 'low' : digits(mark * lengths.factor, 2)}
+                </span>
+            ))}
+        </span>
+    );
+}

@@ -1,0 +1,27 @@
+import type { Delivery } from '../api/client';
+
+const will: Record<string, string> = {
+    sets: 'Bake sets on a board, the matrix of who gets in whose rays, and the fewest sets that stay clean.',
+    surface: 'The UV page, hard edges, seams and texel density.',
+    proof: 'A small trial bake, computed here.',
+};
+
+/** A station that is on the rail and not there yet: it says so, and what of it runs already. */
+export function NotBuilt({ delivery, station }: { delivery: Delivery; station: string }) {
+    const title = delivery.stations.find((one) => one.key === station)?.title ?? station;
+    const checks = delivery.checks.filter((check) => check.station === station);
+    return (
+        <div className="scroll">
+            <div className="head">
+                <div>
+                    <h1>{title} is not built yet</h1>
+                    <p>
+                        {will[station]} Nothing of it counts as clear.
+                        {checks.length > 0 &&
+                            ` ${checks.length} of its checks run already: ${checks.map((check) => check.code).join(', ')}; what they find is listed at the right and blocks like any other finding.`}
+                    </p>
+                </div>
+            </div>
+        </div>
+    );
+}

@@ -1,0 +1,172 @@
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { fetchMesh, type Delivery } from '../api/client';
+import { digits, scaleFor } from '../frame/format';
+import { chosenParts, useSelection, useStand } from '../frame/selection';
+import { colors, type Mode } from '../theme';
+import { parseDisplay } from './display';
+import { StandScene, type Show, type View } from './scene';
+
+function niceLength(most: number): number {
+    const power = 10 ** Math.floor(Math.log10(most));
+    return ([5, 2, 1].find((step) => step * power <= most) ?? 1) * power;
+}
+
+/** The 3D view beside every station. */
+export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: Mode; initial: Show }) {
+    const host = useRef<HTMLDivElement>(null);
+    const scene = useRef<StandScene | null>(null);
+    const [show, setShow] = useState<Show>(initial);
+    const [wire, setWire] = useState(false);
+    const [seeThrough, setSeeThrough] = useState(true);
+    const [perPixel, setPerPixel] = useState(0);
+    const [broken, setBroken] = useState(false);
+    const selection = useSelection();
+    const stand = useStand();
+    const ready = delivery.state === 'done';
+    const { data, isError } = useQuery({
+        queryKey: ['mesh', delivery.id, delivery.checkedAt],
+        enabled: ready,
+        staleTime: Infinity,
+        queryFn: async () => {
+            const [low, high, id] = await Promise.all(['low', 'high', 'id'].map((role) => fetchMesh(delivery.id, role)));
+            return { low: low ? parseDisplay(low) : [], high: high ? parseDisplay(high) : [], id: id ? parseDisplay(id) : [] };
+        },
+    });
+    const select = useRef(selection.select);
+    useEffect(() => {
+        select.current = selection.select;
+    });
+    const [shownFor, setShownFor] = useState(initial);
+    if (shownFor !== initial) {
+        setShownFor(initial);
+        setShow(initial);
+    }
+
+    useEffect(() => {
+        const element = host.current;
+        if (!element) {
+            return;
+        }
+        let made: StandScene;
+        try {
+            made = new StandScene(element, colors[mode], setPerPixel, (part) => select.current({ part }));
+        } catch {
+            queueMicrotask(() => setBroken(true));
+            return;
+        }
+        scene.current = made;
+        const observer = new ResizeObserver(() => made.resize());
+        observer.observe(element);
+        return () => {
+            observer.disconnect();
+            made.dispose();
+            scene.current = null;
+        };
+    }, [mode]);
+
+    const chosen = useMemo(() => chosenParts(delivery, selection), [delivery, selection]);
+    const points = useMemo(() => {
+        const finding = delivery.findings.find((one) => one.id === selection.finding);
+        const set = delivery.sets.find((one) => one.name === (finding?.set ?? selection.set));
+        if (finding) {
+            return [...finding.where, ...(finding.code === 'ray-miss' && set ? set.missPoints : [])];
+        }
+        return set ? [...set.missPoints, ...set.wrongPoints] : [];
+    }, [delivery, selection.finding, selection.set]);
+
+    useEffect(() => {
+        if (data) {
+            scene.current?.load(data);
+        }
+    }, [data, mode]);
+    useEffect(() => {
+        scene.current?.setVectors(new Map((delivery.explode?.moves ?? []).map((move) => [move.set, move.vector as [number, number, number]])));
+    }, [data, delivery.explode, mode]);
+    useEffect(() => scene.current?.explode(stand.explode), [stand.explode, data, mode]);
+    useEffect(() => scene.current?.show(show, wire, seeThrough && show === 'both'), [show, wire, seeThrough, data, mode]);
+    useEffect(() => scene.current?.mark(chosen, stand.explode > 0 ? [] : points), [chosen, points, show, stand.explode, data, mode]);
+    const flown = useRef(0);
+    useEffect(() => {
+        if (stand.fly > flown.current) {
+            flown.current = stand.fly;
+            scene.current?.flyTo(points, chosen);
+        }
+    }, [stand.fly, points, chosen]);
+
+    const size = delivery.files.find((file) => file.bounds)?.bounds;
+    const extent = size ? Math.max(...size.max.map((max, axis) => max - (size.min[axis] ?? 0))) : 1;
+    const scale = scaleFor(delivery.files.find((file) => file.unit)?.unit ?? null, extent);
+    const bar = perPixel > 0 ? niceLength(perPixel * 130) : 0;
+    const thinned = data ? [...data.low, ...data.high].some((part) => part.triangles < part.all) : false;
+
+    return (
+        <div className="stand" ref={host} role="img" aria-label={`3D view of ${delivery.assetName}: ${show}`}>
+            <div className="top">
+                <ToggleButtonGroup value={show} onChange={(_, value: Show | null) => value && setShow(value)} aria-label="what the stand shows">
+                    {(['low', 'high', 'both', 'ID'] as const).map((one) => (
+                        <ToggleButton key={one} value={one}>
+                            {one}
+                        </ToggleButton>
+                    ))}
+                </ToggleButtonGroup>
+                <div style={{ display: 'flex', gap: 6 }}>
+                    <ToggleButtonGroup
+                        exclusive={false}
+                        value={[...(wire ? ['wire'] : []), ...(seeThrough ? ['see-through'] : [])]}
+                        onChange={(_, value: string[]) => {
+                            setWire(value.includes('wire'));
+                            setSeeThrough(value.includes('see-through'));
+                        }}
+                        aria-label="how it is drawn"
+                    >
+                        <ToggleButton value="wire">wire</ToggleButton>
+                        <ToggleButton value="see-through" title="see through the high poly">
+                            clear
+                        </ToggleButton>
+                    </ToggleButtonGroup>
+                    <ToggleButtonGroup value="" onChange={(_, value: View | null) => value && scene.current?.look(value)} aria-label="look from">
+                        {(['front', 'side', 'top'] as const).map((view) => (
+                            <ToggleButton key={view} value={view}>
+                                {view}
+                            </ToggleButton>
+                        ))}
+                        <ToggleButton value="free">fit</ToggleButton>
+                    </ToggleButtonGroup>
+                </div>
+            </div>
+            {!data && (
+                <div className="empty">
+                    {broken
+                        ? 'This browser shows no 3D (WebGL is off). Everything else works.'
+                        : isError
+                          ? 'The meshes could not be fetched.'
+                          : delivery.state === 'failed' || delivery.state === 'cancelled'
+                            ? 'There is nothing to show: the delivery was not read to the end.'
+                            : 'The meshes are shown when they are read and measured.'}
+                </div>
+            )}
+            {data && data.low.length + data.high.length === 0 && <div className="empty">No part has a role yet, so there is nothing to show.</div>}
+            {chosen.size > 0 && data && (
+                <div className="names">
+                    {[...chosen].slice(0, 4).map((name) => (
+                        <div key={name} className={delivery.parts.find((part) => part.name === name)?.role === 'high' ? 'high' : 'low'}>
+                            {name}
+                        </div>
+                    ))}
+                    {chosen.size > 4 && <div className="soft">and {chosen.size - 4} more</div>}
+                </div>
+            )}
+            {data && bar > 0 && (
+                <div className="scale" style={{ width: bar / perPixel }}>
+                    {digits(bar * scale.factor, 1)}
+                    {scale.unit ? ` ${scale.unit}` : ' units'}
+                    <div />
+                    {thinned && <span className="soft">thinned for the screen</span>}
+                </div>
+            )}
+        </div>
+    );
+}

@@ -111,7 +111,7 @@ start_database() {
             die "MariaDB's data folder could not be made; see $VAR/log/mariadb-install.log"
     fi
     mariadbd --no-defaults --user="$user" --datadir="$folder" --bind-address=127.0.0.1 --port="$port" --socket="$sockets/mysql.sock" \
-        --pid-file="$sockets/mysql.pid" --skip-name-resolve --max-allowed-packet=256M --innodb-flush-log-at-trx-commit=2 --innodb-buffer-pool-size=256M \
+        --pid-file="$sockets/mysql.pid" --skip-name-resolve --transaction-isolation=READ-COMMITTED --max-allowed-packet=256M --innodb-flush-log-at-trx-commit=2 --innodb-buffer-pool-size=256M \
         --character-set-server=utf8mb4 --collation-server=utf8mb4_bin >"$VAR/log/mariadb-$port.log" 2>&1 &
     DATABASE_PID=$!
     local i
@@ -214,6 +214,6 @@ app_environment() {
 }
 
 start_worker() {
-    (cd "$ROOT" && exec php "${JIT[@]}" -d memory_limit=4G artisan queue:work database --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=500 --quiet) >>"$VAR/log/worker.log" 2>&1 &
+    (cd "$ROOT" && exec php "${JIT[@]}" -d memory_limit=4G artisan queue:work database --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 &
     WORKER_PID=$!
 }

@@ -25,7 +25,9 @@ final class Bench
      * @param  int  $across  cells a row of the page
      * @param  array<string, string>  $colors  material → `#RRGGBB`; the high parts wear them
      */
-    public function __construct(private readonly int $across, private readonly string $lowMaterial, private readonly array $colors) {}
+    public function __construct(private readonly int $across, private readonly string $lowMaterial, private readonly array $colors)
+    {
+    }
 
     /**
      * @param  list<Polygons>  $low  shapes of the low part, each with UVs on the unit page

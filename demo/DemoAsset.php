@@ -17,5 +17,7 @@ final readonly class DemoAsset
      * @param  string  $format  `obj` or `glb`
      * @param  string|null  $standard  JSON; null for the built-in standard
      */
-    public function __construct(public string $name, public string $file, public array $low, public array $high, public string $format, public ?string $standard = null) {}
+    public function __construct(public string $name, public string $file, public array $low, public array $high, public string $format, public ?string $standard = null)
+    {
+    }
 }

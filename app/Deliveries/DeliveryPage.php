@@ -261,7 +261,12 @@ final readonly class DeliveryPage
         foreach ($checks as $check) {
             $a = $about[$check['code']] ?? null;
             if ($a !== null) {
-                $out[] = new CheckData($a->code, $a->title, $a->station->value, $check['state'], $check['reason'] ?? null, $a->afterBake);
+                [$state, $reason] = [$check['state'], $check['reason'] ?? null];
+                if ($a->code === 'package-readback') {
+                    $sealed = $this->delivery->packages->where('state', 'done')->isNotEmpty();
+                    [$state, $reason] = $sealed ? ['passed', null] : ['not-applicable', 'no package is sealed yet'];
+                }
+                $out[] = new CheckData($a->code, $a->title, $a->station->value, $state, $reason, $a->afterBake);
             }
         }
 

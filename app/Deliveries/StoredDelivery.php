@@ -27,7 +27,9 @@ use RuntimeException;
  */
 final readonly class StoredDelivery
 {
-    public function __construct(private Delivery $delivery) {}
+    public function __construct(private Delivery $delivery)
+    {
+    }
 
     /**
      * @param  Closure(Part): bool|null  $needsMesh  parts whose mesh is loaded; the others keep only their bounds. Null: all

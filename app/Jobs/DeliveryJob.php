@@ -24,7 +24,9 @@ abstract class DeliveryJob implements ShouldQueue
 
     public bool $failOnTimeout = true;
 
-    public function __construct(public int $deliveryId) {}
+    public function __construct(public int $deliveryId)
+    {
+    }
 
     public function handle(): void
     {

@@ -6,16 +6,24 @@ namespace App\Jobs;
 
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetSurfaces;
+use Anvil\Spatial\TriangleTree;
+use Anvil\Standard\Standard;
 use App\Deliveries\StoredDelivery;
 use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\Part;
+use Closure;
 
 /**
  * Shoots the rays of one set. Loads its own meshes, all low parts (for what is seen), and the high parts near enough to be met.
  */
 final class MeasureSet extends DeliveryJob
 {
+    private const KEEP_UP_TO = 3_000_000;
+
+    /** @var array{string, array{Standard, array<string, SetSurfaces>, TriangleTree}}|null */
+    private static ?array $kept = null;
+
     public function __construct(int $deliveryId, public int $setId)
     {
         parent::__construct($deliveryId);
@@ -28,7 +36,45 @@ final class MeasureSet extends DeliveryJob
             return;
         }
         $row->update(['state' => 'measuring']);
+        [$standard, $surfaces, $assembled] = $this->surfaces($delivery, $row);
+        $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $row->name));
+        $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, $assembled, $standard, $row->samples);
+        $row->update(['state' => 'done', 'clearance' => $clearance->toArray()]);
+    }
+
+    /**
+     * The delivery's surfaces: kept from one job to the next while a worker measures the sets of one delivery of a usual size; of a
+     * very large one only what this set needs is loaded.
+     *
+     * @return array{Standard, array<string, SetSurfaces>, TriangleTree}
+     */
+    private function surfaces(Delivery $delivery, BakeSet $row): array
+    {
+        $key = "$delivery->id $delivery->batch_id";
+        if (self::$kept !== null && self::$kept[0] === $key) {
+            return self::$kept[1];
+        }
+        self::$kept = null;
+        $large = $delivery->parts()->sum('triangles') > self::KEEP_UP_TO;
         $stored = new StoredDelivery($delivery);
+        $inspection = $stored->inspection($large ? $this->needed($delivery, $stored, $row) : null);
+        $surfaces = [];
+        foreach ($inspection->sets as $set) {
+            $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
+        }
+        $out = [$inspection->standard, $surfaces, ClearanceMeasure::assembled(array_values($surfaces))];
+        if (! $large) {
+            self::$kept = [$key, $out];
+        }
+
+        return $out;
+    }
+
+    /**
+     * @return Closure(Part): bool
+     */
+    private function needed(Delivery $delivery, StoredDelivery $stored, BakeSet $row): Closure
+    {
         $needed = [];
         $light = $stored->inspection(static fn (Part $part): bool => false);
         $bounds = null;
@@ -50,13 +96,7 @@ final class MeasureSet extends DeliveryJob
             }
         }
         $names = $delivery->files->pluck('name', 'id');
-        $inspection = $stored->inspection(static fn (Part $part): bool => isset($needed["{$names[$part->file_id]}\0$part->name"]));
-        $surfaces = [];
-        foreach ($inspection->sets as $set) {
-            $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
-        }
-        $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $row->name));
-        $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, ClearanceMeasure::assembled(array_values($surfaces)), $inspection->standard, $row->samples);
-        $row->update(['state' => 'done', 'clearance' => $clearance->toArray()]);
+
+        return static fn (Part $part): bool => isset($needed["{$names[$part->file_id]}\0$part->name"]);
     }
 }

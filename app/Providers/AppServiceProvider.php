@@ -27,7 +27,10 @@ final class AppServiceProvider extends ServiceProvider
     private function holds(string $connection, ?int $job): void
     {
         if ($connection === 'database') {
-            Worker::query()->updateOrCreate(['host' => (string) gethostname(), 'pid' => (int) getmypid()], ['job_id' => $job]);
+            $self = ['host' => (string) gethostname(), 'pid' => (int) getmypid()];
+            if (Worker::query()->where($self)->update(['job_id' => $job]) === 0) {
+                Worker::query()->insertOrIgnore([...$self, 'job_id' => $job]);
+            }
         }
     }
 }

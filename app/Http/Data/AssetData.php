@@ -24,5 +24,6 @@ final readonly class AssetData
         public array $deliveries,
         #[OA\Property(type: 'string')]
         public string $changedBy,
-    ) {}
+    ) {
+    }
 }

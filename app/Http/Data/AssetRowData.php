@@ -57,5 +57,6 @@ final readonly class AssetRowData
         public bool $sealed,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $partNames,
-    ) {}
+    ) {
+    }
 }

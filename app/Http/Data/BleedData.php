@@ -19,5 +19,6 @@ final readonly class BleedData
         public float $share,
         #[OA\Property(type: 'number')]
         public float $unseenShare,
-    ) {}
+    ) {
+    }
 }

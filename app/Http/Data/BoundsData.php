@@ -21,5 +21,6 @@ final readonly class BoundsData
         public array $min,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
         public array $max,
-    ) {}
+    ) {
+    }
 }

@@ -25,5 +25,6 @@ final readonly class CheckData
         public ?string $reason,
         #[OA\Property(type: 'string')]
         public string $afterBake,
-    ) {}
+    ) {
+    }
 }

@@ -25,5 +25,6 @@ final readonly class CommonData
         public int $usualServes,
         #[OA\Property(type: 'integer')]
         public int $of,
-    ) {}
+    ) {
+    }
 }

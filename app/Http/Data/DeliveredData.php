@@ -19,5 +19,6 @@ final readonly class DeliveredData
         public int $deliveryId,
         #[OA\Property(type: 'integer')]
         public int $number,
-    ) {}
+    ) {
+    }
 }

@@ -88,5 +88,6 @@ final readonly class DeliveryData
         public array $packages,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SettingData'))]
         public array $settings,
-    ) {}
+    ) {
+    }
 }

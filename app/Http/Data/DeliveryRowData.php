@@ -29,5 +29,6 @@ final readonly class DeliveryRowData
         public string $handedInAt,
         #[OA\Property(type: 'string')]
         public string $handedInBy,
-    ) {}
+    ) {
+    }
 }

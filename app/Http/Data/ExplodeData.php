@@ -28,5 +28,6 @@ final readonly class ExplodeData
         public float $bleedAfter,
         #[OA\Property(type: 'integer')]
         public int $samples,
-    ) {}
+    ) {
+    }
 }

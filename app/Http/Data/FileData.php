@@ -60,5 +60,6 @@ final readonly class FileData
         public array $remarks,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $cannotCarry,
-    ) {}
+    ) {
+    }
 }

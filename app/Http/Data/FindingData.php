@@ -46,5 +46,6 @@ final readonly class FindingData
         public array $where,
         #[OA\Property(type: 'boolean')]
         public bool $waived,
-    ) {}
+    ) {
+    }
 }

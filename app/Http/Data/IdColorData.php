@@ -29,5 +29,6 @@ final readonly class IdColorData
         public ?float $nearest,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $nearestName,
-    ) {}
+    ) {
+    }
 }

@@ -22,5 +22,6 @@ final readonly class IdProposalData
         public string $hex,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $parts,
-    ) {}
+    ) {
+    }
 }

@@ -30,5 +30,6 @@ final readonly class IdsData
         public array $proposal,
         #[OA\Property(type: 'number', nullable: true)]
         public ?float $proposalLeast,
-    ) {}
+    ) {
+    }
 }

@@ -19,5 +19,6 @@ final readonly class MeasureData
         public float $limit,
         #[OA\Property(type: 'string')]
         public string $unit,
-    ) {}
+    ) {
+    }
 }

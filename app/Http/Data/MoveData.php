@@ -31,5 +31,6 @@ final readonly class MoveData
         public ?float $occlusionBefore,
         #[OA\Property(type: 'number', nullable: true)]
         public ?float $occlusionAfter,
-    ) {}
+    ) {
+    }
 }

@@ -29,5 +29,6 @@ final readonly class OutputData
         public string $madeAt,
         #[OA\Property(type: 'string')]
         public string $madeBy,
-    ) {}
+    ) {
+    }
 }

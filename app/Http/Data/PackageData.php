@@ -29,5 +29,6 @@ final readonly class PackageData
         public string $sealedAt,
         #[OA\Property(type: 'string')]
         public string $sealedBy,
-    ) {}
+    ) {
+    }
 }

@@ -38,5 +38,6 @@ final readonly class PartData
         public bool $hasNormals,
         #[OA\Property(type: 'boolean')]
         public bool $hasUvs,
-    ) {}
+    ) {
+    }
 }

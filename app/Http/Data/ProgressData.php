@@ -23,5 +23,6 @@ final readonly class ProgressData
         public int $setsDone,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $doing,
-    ) {}
+    ) {
+    }
 }

@@ -24,5 +24,6 @@ final readonly class RackData
         public string $user,
         #[OA\Property(type: 'integer')]
         public int $largestUpload,
-    ) {}
+    ) {
+    }
 }

@@ -17,5 +17,6 @@ final readonly class ReachData
         public ?float $out,
         #[OA\Property(type: 'number', nullable: true)]
         public ?float $in,
-    ) {}
+    ) {
+    }
 }

@@ -21,5 +21,6 @@ final readonly class RenamePlanData
         public array $plan,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $clashes,
-    ) {}
+    ) {
+    }
 }

@@ -21,5 +21,6 @@ final readonly class RenameRowData
         public string $to,
         #[OA\Property(type: 'string')]
         public string $reason,
-    ) {}
+    ) {
+    }
 }

@@ -57,5 +57,6 @@ final readonly class SetData
         public array $missPoints,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
         public array $wrongPoints,
-    ) {}
+    ) {
+    }
 }

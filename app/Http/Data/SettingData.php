@@ -19,5 +19,6 @@ final readonly class SettingData
         public string $value,
         #[OA\Property(type: 'string')]
         public string $reason,
-    ) {}
+    ) {
+    }
 }

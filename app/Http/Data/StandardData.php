@@ -31,5 +31,6 @@ final readonly class StandardData
         public string $highSuffix,
         #[OA\Property(type: 'string')]
         public string $rules,
-    ) {}
+    ) {
+    }
 }

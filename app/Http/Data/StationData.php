@@ -27,5 +27,6 @@ final readonly class StationData
         public int $notes,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $reason,
-    ) {}
+    ) {
+    }
 }

@@ -23,5 +23,6 @@ final readonly class SuggestionData
         public string $rename,
         #[OA\Property(type: 'string')]
         public string $reason,
-    ) {}
+    ) {
+    }
 }

@@ -34,5 +34,6 @@ final readonly class TieData
         public ?string $candidate,
         #[OA\Property(type: 'number', nullable: true)]
         public ?float $candidateCost,
-    ) {}
+    ) {
+    }
 }

@@ -21,5 +21,6 @@ final readonly class UploadData
         public int $bytes,
         #[OA\Property(type: 'integer')]
         public int $received,
-    ) {}
+    ) {
+    }
 }

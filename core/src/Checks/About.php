@@ -33,5 +33,6 @@ final readonly class About
         public string $afterBake,
         public string $remedy,
         public string $source = 'common practice, no published source',
-    ) {}
+    ) {
+    }
 }

@@ -15,7 +15,9 @@ final readonly class CheckResult
     /**
      * @param  list<Finding>  $findings
      */
-    public function __construct(public About $about, public string $state, public ?string $reason, public array $findings, public float $seconds) {}
+    public function __construct(public About $about, public string $state, public ?string $reason, public array $findings, public float $seconds)
+    {
+    }
 
     /** A blocker that nobody waived, or a check that would block and could not run. */
     public function blocks(Standard $standard): bool

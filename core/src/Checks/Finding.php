@@ -27,7 +27,8 @@ final readonly class Finding
         public ?int $count = null,
         public array $where = [],
         public bool $waived = false,
-    ) {}
+    ) {
+    }
 
     public function withSeverity(Severity $severity): self
     {

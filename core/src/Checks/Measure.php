@@ -12,7 +12,9 @@ final readonly class Measure
     /**
      * @param  bool  $lessIsWorse  the limit is a least value
      */
-    public function __construct(public float $value, public float $limit, public string $unit, private bool $lessIsWorse = false) {}
+    public function __construct(public float $value, public float $limit, public string $unit, private bool $lessIsWorse = false)
+    {
+    }
 
     public function isWorseThan(float $value): bool
     {

@@ -12,7 +12,9 @@ final readonly class Outcome
     /**
      * @param  list<Finding>  $findings
      */
-    private function __construct(public string $state, public ?string $reason, public array $findings) {}
+    private function __construct(public string $state, public ?string $reason, public array $findings)
+    {
+    }
 
     /**
      * @param  list<Finding>  $findings

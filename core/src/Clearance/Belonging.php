@@ -41,8 +41,9 @@ final class Belonging
     /**
      * @param  int  $triangle  of the place
      * @param  float  $mx  unit normal of the hit
+     * @param  bool  $faces  whether the hit faces the ray; a back face is no rounding
      */
-    public function holds(int $triangle, float $px, float $py, float $pz, float $hx, float $hy, float $hz, float $mx, float $my, float $mz): bool
+    public function holds(int $triangle, float $px, float $py, float $pz, float $hx, float $hy, float $hz, float $mx, float $my, float $mz, bool $faces = true): bool
     {
         $n = $this->low->normals;
         $i = 3 * $triangle;
@@ -54,7 +55,7 @@ final class Belonging
             return true;
         }
 
-        return $this->isRounding($triangle, $px, $py, $pz, $hx, $hy, $hz, $mx, $my, $mz);
+        return $faces && $this->isRounding($triangle, $px, $py, $pz, $hx, $hy, $hz, $mx, $my, $mz);
     }
 
     private function isRounding(int $triangle, float $px, float $py, float $pz, float $hx, float $hy, float $hz, float $mx, float $my, float $mz): bool

@@ -15,7 +15,9 @@ final readonly class Bleed
      * @param  float  $unseenShare  low area that is not seen and meets the other first, as a share of all low area
      * @param  list<array{float, float, float}>  $where
      */
-    public function __construct(public string $other, public float $share, public float $unseenShare, public array $where) {}
+    public function __construct(public string $other, public float $share, public float $unseenShare, public array $where)
+    {
+    }
 
     /**
      * @return array{other: string, share: float, unseenShare: float, where: list<array{float, float, float}>}

@@ -48,7 +48,9 @@ final class ClearanceMeasure
 
     private LowSurface $low;
 
-    private function __construct(private readonly RaySettings $rays) {}
+    private function __construct(private readonly RaySettings $rays)
+    {
+    }
 
     /**
      * @param  SetSurfaces  $own  low and high, neither empty
@@ -125,11 +127,17 @@ final class ClearanceMeasure
         if (! $this->rays->setsKeptApart) {
             $this->shootOthers($others);
         }
-        $wrongEvidence = [];
-        $firstWrong = ['out' => $this->firstWrongOut($needed->in, $wrongEvidence), 'in' => $this->firstWrongIn($needed->out)];
+        $wrongSamples = [];
+        $firstWrong = ['out' => $this->firstWrongOut($needed->in, $wrongSamples), 'in' => $this->firstWrongIn($needed->out)];
         $recommended = new Reach($this->recommend($needed->out, $firstWrong['out']), $this->recommend($needed->in, $firstWrong['in']));
         $set = $standard->reachOf($own->name, $this->d);
         $reach = $set ?? $recommended;
+        $wrongEvidence = [];
+        foreach ($wrongSamples as [$from, $i, $t]) {
+            if ($firstWrong['out'] !== null && $from <= max(1.02 * $firstWrong['out'], $reach->out) && count($wrongEvidence) < 3 * self::EVIDENCE) {
+                array_push($wrongEvidence, ...$this->place($i, $t));
+            }
+        }
         [$missShare, $missPoints] = $this->misses($reach);
         [$shortShare, $shortPoints] = $this->short($reach);
         $bleeds = $this->bleeds($own, $others, $reach);
@@ -191,7 +199,7 @@ final class ClearanceMeasure
                 $m = sqrt($mx * $mx + $my * $my + $mz * $mz);
                 $m = $m > 0.0 ? 1.0 / $m : 0.0;
                 $heights[] = $t;
-                $kinds[] = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m) ? 1 : 0;
+                $kinds[] = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m, $mx * $nx + $my * $ny + $mz * $nz > 0.0) ? 1 : 0;
             }
         }
         $start[] = count($heights);
@@ -317,12 +325,11 @@ final class ClearanceMeasure
     }
 
     /**
-     * @param  list<float>  $evidence  filled with places where rays go wrong first
+     * @param  list<array{float, int, float}>  $wrongSamples  filled with what goes wrong: from which reach, sample, height
      */
-    private function firstWrongOut(float $neededIn, array &$evidence): ?float
+    private function firstWrongOut(float $neededIn, array &$wrongSamples): ?float
     {
         $events = [];
-        $wrongSamples = [];
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
             $above = $this->d;
             for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
@@ -338,16 +345,8 @@ final class ClearanceMeasure
                 $above = $t;
             }
         }
-        $first = $this->firstOver($events);
-        if ($first !== null) {
-            foreach ($wrongSamples as [$reach, $i, $t]) {
-                if ($reach <= $first * 1.02 && count($evidence) < 3 * self::EVIDENCE) {
-                    array_push($evidence, ...$this->place($i, $t));
-                }
-            }
-        }
 
-        return $first;
+        return $this->firstOver($events);
     }
 
     private function firstWrongIn(float $neededOut): ?float

@@ -38,7 +38,8 @@ final readonly class ExplodePlan
         public array $bleedAfter,
         public array $occlusionBefore,
         public array $occlusionAfter,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  Inspection  $inspection  with its rays measured

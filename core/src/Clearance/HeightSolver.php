@@ -24,13 +24,16 @@ final class HeightSolver
 
     private float $rootW = 0.0;
 
-    public function __construct(private readonly LowSurface $low, private readonly bool $cageLength) {}
+    public function __construct(private readonly LowSurface $low, private readonly bool $cageLength)
+    {
+    }
 
     /**
      * @param  float  $cap  heights past ±cap are not looked for
+     * @param  int  $near  a triangle to look at first; the nearest one ends the search early
      * @return float|null null where no triangle has the point over or under it
      */
-    public function height(float $x, float $y, float $z, float $cap): ?float
+    public function height(float $x, float $y, float $z, float $cap, int $near = -1): ?float
     {
         $tree = $this->low->tree();
         $skip = $tree->skip;
@@ -39,12 +42,12 @@ final class HeightSolver
         $height = null;
         $seed = $this->triangle;
         $this->triangle = -1;
-        if ($seed >= 0) {
-            $t = $this->overTriangle($seed, $x, $y, $z, $best);
+        foreach ($near < 0 ? [$seed] : [$near, ...$this->around($near)] as $first) {
+            $t = $first < 0 ? null : $this->overTriangle($first, $x, $y, $z, $best);
             if ($t !== null) {
                 $height = $t;
                 $best = abs($t);
-                $this->keep($seed);
+                $this->keep($first);
             }
         }
         $node = 0;
@@ -122,6 +125,20 @@ final class HeightSolver
             $u * $d[$a + 1] + $this->v * $d[$b + 1] + $this->w * $d[$c + 1],
             $u * $d[$a + 2] + $this->v * $d[$b + 2] + $this->w * $d[$c + 2],
         ];
+    }
+
+    /**
+     * @return list<int>
+     */
+    private function around(int $triangle): array
+    {
+        $out = [];
+        $neighbours = $this->low->neighbours[$triangle];
+        for ($i = 0, $n = count($neighbours); $i < $n; $i += 2) {
+            $out[] = $neighbours[$i];
+        }
+
+        return $out;
     }
 
     private function keep(int $triangle): void

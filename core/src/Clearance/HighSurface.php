@@ -18,7 +18,9 @@ final class HighSurface
      * @param  list<float>  $positions
      * @param  list<int>  $triangles
      */
-    private function __construct(public readonly array $positions, public readonly array $triangles) {}
+    private function __construct(public readonly array $positions, public readonly array $triangles)
+    {
+    }
 
     /**
      * @param  list<Mesh>  $meshes

@@ -42,7 +42,8 @@ final class LowSurface
         public readonly array $borders,
         public readonly array $borderVertices,
         public readonly array $parts,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  list<Mesh>  $meshes

@@ -96,7 +96,7 @@ final class NeededReach
 
     private function point(float $x, float $y, float $z, float $needed): float
     {
-        if ($this->nearest->anyWithin($x, $y, $z, $needed + 1e-7 * $this->d, $this->lean)) {
+        if ($this->nearest->anyWithin($x, $y, $z, $needed + self::PRECISION * $this->d, $this->lean)) {
             return $needed;
         }
         $nearest = $this->nearest->find($x, $y, $z, $this->d);
@@ -117,7 +117,7 @@ final class NeededReach
         if ($inFace && ($x - $this->nearest->x) * $n[$i] + ($y - $this->nearest->y) * $n[$i + 1] + ($z - $this->nearest->z) * $n[$i + 2] < 0.0) {
             return $needed;
         }
-        $height = $this->solver->height($x, $y, $z, $this->d);
+        $height = $this->solver->height($x, $y, $z, $this->d, $nearest);
         if ($height === null || $height <= $needed) {
             return $needed;
         }

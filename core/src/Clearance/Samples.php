@@ -33,7 +33,8 @@ final readonly class Samples
         public array $weight,
         public bool $byUv,
         public float $uvArea,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  int  $count  wanted; at least one a triangle and 64 a part are taken

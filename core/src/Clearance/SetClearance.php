@@ -44,7 +44,8 @@ final readonly class SetClearance
         public float $texelsOfAll,
         public bool $coincides,
         public array $evidence,
-    ) {}
+    ) {
+    }
 
     public function inUse(): Reach
     {

@@ -24,7 +24,9 @@ final class SetSurfaces
      * @param  list<Mesh>  $lowMeshes
      * @param  list<Mesh>  $highMeshes  what its rays are to meet
      */
-    public function __construct(public readonly string $name, private readonly array $lowMeshes, private readonly array $highMeshes, private readonly bool $smooth) {}
+    public function __construct(public readonly string $name, private readonly array $lowMeshes, private readonly array $highMeshes, private readonly bool $smooth)
+    {
+    }
 
     public static function of(BakeSet $set, bool $smooth): self
     {

@@ -9,7 +9,9 @@ namespace Anvil\ColorId;
  */
 final readonly class Color
 {
-    private function __construct(public int $red, public int $green, public int $blue) {}
+    private function __construct(public int $red, public int $green, public int $blue)
+    {
+    }
 
     /** Channels as sRGB values 0–1; outside is clipped. */
     public static function ofSrgb(float $red, float $green, float $blue): self

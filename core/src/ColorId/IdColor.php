@@ -15,7 +15,9 @@ final readonly class IdColor
      * @param  list<string>  $names
      * @param  list<RoledPart>  $parts
      */
-    public function __construct(public Color $color, public array $names, public array $parts) {}
+    public function __construct(public Color $color, public array $names, public array $parts)
+    {
+    }
 
     public function name(): string
     {

@@ -20,7 +20,9 @@ final readonly class IdColors
      * @param  array<string, IdColor>  $colors  by hex, in order of first use
      * @param  list<array{part: RoledPart, without: int, of: int}>  $missing  parts with faces that have no ID colour
      */
-    private function __construct(public string $source, public array $colors, public array $missing) {}
+    private function __construct(public string $source, public array $colors, public array $missing)
+    {
+    }
 
     public static function of(Inspection $inspection): self
     {

@@ -18,7 +18,9 @@ final readonly class IdPlan
      * @param  array<string, Color>  $colors  base or material name → colour
      * @param  array<string, list<string>>  $parts  the same names → ID part names
      */
-    private function __construct(public string $by, public array $colors, public array $parts) {}
+    private function __construct(public string $by, public array $colors, public array $parts)
+    {
+    }
 
     public static function byPart(Inspection $inspection): self
     {

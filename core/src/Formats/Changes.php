@@ -13,5 +13,7 @@ final readonly class Changes
      * @param  array<string, string>  $names  part name → new name
      * @param  array<string, array{float, float, float}>  $moves  part name (the old one) → translation in file units
      */
-    public function __construct(public array $names = [], public array $moves = []) {}
+    public function __construct(public array $names = [], public array $moves = [])
+    {
+    }
 }

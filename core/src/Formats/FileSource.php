@@ -12,7 +12,9 @@ final readonly class FileSource implements Source
     /**
      * @param  array<string, string>  $sides  side-file names → paths, where they are kept under other names; then only these are seen
      */
-    public function __construct(public string $path, private ?string $name = null, private ?array $sides = null) {}
+    public function __construct(public string $path, private ?string $name = null, private ?array $sides = null)
+    {
+    }
 
     public function name(): string
     {

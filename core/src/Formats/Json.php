@@ -11,7 +11,9 @@ use stdClass;
  */
 final readonly class Json
 {
-    private function __construct(private mixed $value, public string $path) {}
+    private function __construct(private mixed $value, public string $path)
+    {
+    }
 
     /**
      * @throws Unreadable

@@ -13,7 +13,9 @@ final readonly class Bounds
      * @param  array{float, float, float}  $min
      * @param  array{float, float, float}  $max
      */
-    private function __construct(public array $min, public array $max) {}
+    private function __construct(public array $min, public array $max)
+    {
+    }
 
     /**
      * @param  array{float, float, float}  $min

@@ -15,7 +15,9 @@ final readonly class DisplayMesh
      * @param  list<int>  $triangles
      * @param  list<array{int, int}>  $materialRuns  [first triangle, material number or −1]
      */
-    private function __construct(public array $positions, public array $triangles, public array $materialRuns) {}
+    private function __construct(public array $positions, public array $triangles, public array $materialRuns)
+    {
+    }
 
     public static function of(Mesh $mesh, int $most): self
     {

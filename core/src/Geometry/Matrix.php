@@ -12,7 +12,9 @@ final readonly class Matrix
     /**
      * @param  list<float>  $m  16
      */
-    private function __construct(public array $m) {}
+    private function __construct(public array $m)
+    {
+    }
 
     public static function identity(): self
     {

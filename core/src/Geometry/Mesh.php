@@ -36,7 +36,8 @@ final class Mesh
         public readonly array $faces = [],
         public readonly array $materials = [],
         public readonly array $materialRuns = [],
-    ) {}
+    ) {
+    }
 
     public function triangleCount(): int
     {

@@ -18,7 +18,8 @@ final class Part
         public readonly Mesh $mesh,
         public readonly array $colors = [],
         private ?Bounds $bounds = null,
-    ) {}
+    ) {
+    }
 
     /** Of the whole part; computed once. */
     public function bounds(): ?Bounds

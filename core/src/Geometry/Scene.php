@@ -21,7 +21,8 @@ final class Scene
         public readonly ?string $unit = null,
         public readonly ?string $upAxis = null,
         public readonly array $remarks = [],
-    ) {}
+    ) {
+    }
 
     public function triangleCount(): int
     {

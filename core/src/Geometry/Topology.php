@@ -18,7 +18,8 @@ final class Topology
         public readonly array $welded,
         public readonly array $edges,
         public readonly array $halfEdgeEdge,
-    ) {}
+    ) {
+    }
 
     public static function of(Mesh $mesh): self
     {

@@ -6,9 +6,9 @@ namespace Anvil\Handoff;
 
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\CheckResult;
+use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
-use Anvil\Formats\Changes;
 use Anvil\Formats\Rewriter;
 use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Report;

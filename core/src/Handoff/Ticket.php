@@ -16,7 +16,9 @@ use Anvil\Standard\Severity;
  */
 final readonly class Ticket
 {
-    private function __construct(public string $asset, public Report $report) {}
+    private function __construct(public string $asset, public Report $report)
+    {
+    }
 
     public static function of(string $asset, Report $report): self
     {

@@ -12,5 +12,7 @@ use Anvil\Standard\Role;
  */
 final readonly class GivenFile
 {
-    public function __construct(public string $path, public ?Role $role, public Source $source) {}
+    public function __construct(public string $path, public ?Role $role, public Source $source)
+    {
+    }
 }

@@ -42,7 +42,8 @@ final class Inspection
         public readonly Choices $choices,
         public readonly array $clearances = [],
         public readonly array $notMeasured = [],
-    ) {}
+    ) {
+    }
 
     /**
      * @param  list<ReadFile>  $files
@@ -95,11 +96,22 @@ final class Inspection
         return $bounds?->diagonal() ?? 0.0;
     }
 
-    /** Size of all high parts over that of all low parts; null where one side is missing or has no size. */
+    /**
+     * Size of the high parts over that of the low parts, of those that pair (a part that waits for its other side would change
+     * the size of one side only); of all where none pairs. Null where one side is missing or has no size.
+     */
     public function sizeRatio(): ?float
     {
-        $low = $this->boundsOf(Role::Low)?->diagonal() ?? 0.0;
-        $high = $this->boundsOf(Role::High)?->diagonal() ?? 0.0;
+        $lows = $highs = [];
+        foreach ($this->pairing->ties as $tie) {
+            if ($tie->low !== [] && $tie->high !== []) {
+                array_push($lows, ...$tie->low);
+                array_push($highs, ...$tie->high);
+            }
+        }
+        $size = static fn (array $parts): float => Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), $parts))?->diagonal() ?? 0.0;
+        $low = $size($lows === [] ? $this->judged(Role::Low) : $lows);
+        $high = $size($highs === [] ? $this->judged(Role::High) : $highs);
 
         return $low > 0.0 && $high > 0.0 ? $high / $low : null;
     }

@@ -22,7 +22,8 @@ final readonly class ReadFile
         public string $sha256,
         public ?Scene $scene,
         public ?Unreadable $error,
-    ) {}
+    ) {
+    }
 
     public static function of(GivenFile $file): self
     {

@@ -26,7 +26,8 @@ final readonly class Report
         public array $results,
         public array $seconds,
         public array $vectors = [],
-    ) {}
+    ) {
+    }
 
     /**
      * @return list<Finding>

@@ -20,7 +20,9 @@ final class Polygons
      * @param  list<list<int>>  $faces  point numbers, counter-clockwise from outside
      * @param  list<list<array{float, float}>>  $uvs  a list a face, or empty
      */
-    public function __construct(public array $points = [], public array $faces = [], public array $uvs = []) {}
+    public function __construct(public array $points = [], public array $faces = [], public array $uvs = [])
+    {
+    }
 
     /** Joined with another; nothing is welded. */
     public function with(self $other): self

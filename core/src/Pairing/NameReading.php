@@ -12,7 +12,9 @@ use Anvil\Standard\Standard;
  */
 final readonly class NameReading
 {
-    private function __construct(public ?Role $role, public string $base, public string $suffix, public SuffixState $state) {}
+    private function __construct(public ?Role $role, public string $base, public string $suffix, public SuffixState $state)
+    {
+    }
 
     public static function of(string $name, Standard $standard): self
     {

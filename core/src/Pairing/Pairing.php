@@ -22,7 +22,9 @@ final readonly class Pairing
      * @param  list<Tie>  $ties  by base
      * @param  list<Suggestion>  $suggestions  in the order of the ties
      */
-    private function __construct(public array $ties, public array $suggestions) {}
+    private function __construct(public array $ties, public array $suggestions)
+    {
+    }
 
     /**
      * @param  list<RoledPart>  $parts

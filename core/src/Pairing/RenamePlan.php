@@ -16,7 +16,9 @@ final readonly class RenamePlan
      * @param  list<array{file: string, number: int, from: string, to: string, reason: string}>  $rows
      * @param  list<string>  $clashes  in words
      */
-    private function __construct(public array $rows, public array $clashes) {}
+    private function __construct(public array $rows, public array $clashes)
+    {
+    }
 
     /** What would mend the ties. */
     public static function suggested(Inspection $inspection): self

@@ -26,7 +26,8 @@ final readonly class RoledPart
         public string $base,
         public NameReading $reading,
         public bool $mixed,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  Role|null  $given  the role prefix of the file

@@ -12,5 +12,7 @@ final readonly class Suggestion
     /**
      * @param  float  $confidence  0–1
      */
-    public function __construct(public RoledPart $part, public string $rename, public string $reason, public float $confidence) {}
+    public function __construct(public RoledPart $part, public string $rename, public string $reason, public float $confidence)
+    {
+    }
 }

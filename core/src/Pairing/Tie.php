@@ -22,5 +22,6 @@ final readonly class Tie
         public TieKind $kind,
         public array $troubles = [],
         public ?float $cost = null,
-    ) {}
+    ) {
+    }
 }

@@ -26,7 +26,8 @@ final readonly class BakeSet
         public array $id,
         public array $cage,
         public bool $onItself,
-    ) {}
+    ) {
+    }
 
     /**
      * What rays of this set are to meet.

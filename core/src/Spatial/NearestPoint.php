@@ -25,7 +25,9 @@ final class NearestPoint
 
     private int $seed = -1;
 
-    public function __construct(private readonly TriangleTree $tree) {}
+    public function __construct(private readonly TriangleTree $tree)
+    {
+    }
 
     /**
      * The nearest triangle's number, −1 when none is within `within`. The previous find bounds the search from the start, so

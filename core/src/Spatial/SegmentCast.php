@@ -21,7 +21,9 @@ final class SegmentCast
     /** @var list<int> triangle numbers of the last `all` */
     public array $triangle = [];
 
-    public function __construct(private readonly TriangleTree $tree) {}
+    public function __construct(private readonly TriangleTree $tree)
+    {
+    }
 
     /**
      * Every triangle that the line meets, into `t` and `triangle`.

@@ -47,7 +47,8 @@ final class TriangleTree
         public readonly array $maxX,
         public readonly array $maxY,
         public readonly array $maxZ,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  list<float>  $positions

@@ -27,7 +27,8 @@ final readonly class Choices
         public array $detachable = [],
         public array|string $occlusion = 'own',
         public array $mirrored = [],
-    ) {}
+    ) {
+    }
 
     /**
      * @throws Unreadable that names the key

@@ -22,5 +22,6 @@ final readonly class RaySettings
         public bool $backFaces = false,
         public int $count = 65536,
         public bool $setsKeptApart = true,
-    ) {}
+    ) {
+    }
 }

@@ -9,7 +9,9 @@ namespace Anvil\Standard;
  */
 final readonly class Reach
 {
-    public function __construct(public float $out, public float $in) {}
+    public function __construct(public float $out, public float $in)
+    {
+    }
 
     /**
      * @return array{out: float, in: float}

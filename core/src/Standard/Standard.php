@@ -35,7 +35,8 @@ final readonly class Standard
         public RaySettings $rays = new RaySettings,
         public array $reach = [],
         public array $checks = [],
-    ) {}
+    ) {
+    }
 
     public static function builtIn(): self
     {

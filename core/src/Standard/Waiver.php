@@ -15,7 +15,9 @@ final readonly class Waiver
     /**
      * @param  array<string, string>  $subject  matches a finding that agrees in every key given
      */
-    public function __construct(public string $code, public array $subject, public ?float $value, public string $by, public string $reason) {}
+    public function __construct(public string $code, public array $subject, public ?float $value, public string $by, public string $reason)
+    {
+    }
 
     /**
      * @return list<self>

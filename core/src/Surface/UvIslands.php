@@ -17,7 +17,9 @@ final readonly class UvIslands
     /**
      * @param  list<array{triangles: list<int>, min: array{float, float}, max: array{float, float}}>  $islands  in the order of their first triangle
      */
-    private function __construct(public array $islands) {}
+    private function __construct(public array $islands)
+    {
+    }
 
     public static function of(Mesh $mesh): self
     {

@@ -2,18 +2,18 @@ import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { useEffect } from 'react';
 import { ApiError, useAct, type BakeSet, type Delivery } from '../api/client';
-import { length, percent, plural, scaleFor, whole, type LengthScale } from '../frame/format';
+import { column, length, percent, plural, scaleFor, whole, type LengthScale } from '../frame/format';
 import { useSelection, useStand } from '../frame/selection';
 import { Handle, Span, Ticks, gaugeScale, type GaugeScale } from './SpanGauge';
 
-function spanWords(set: BakeSet, lengths: LengthScale): { text: string; closed: boolean } {
+function spanWords(set: BakeSet, show: (value: number) => string): { text: string; closed: boolean } {
     const needed = set.needed.out ?? 0;
     const wrong = set.firstWrong.out;
     return wrong === null
         ? { text: 'open to d', closed: false }
         : wrong > needed
-          ? { text: `open ${length(wrong - needed, lengths)}`, closed: false }
-          : { text: `closed by ${length(needed - wrong, lengths)}`, closed: true };
+          ? { text: `open ${show(wrong - needed)}`, closed: false }
+          : { text: `closed by ${show(needed - wrong)}`, closed: true };
 }
 
 function Row({ set, scale, lengths, chosen, onChoose }: { set: BakeSet; scale: GaugeScale; lengths: LengthScale; chosen: boolean; onChoose: () => void }) {
@@ -28,7 +28,8 @@ function Row({ set, scale, lengths, chosen, onChoose }: { set: BakeSet; scale: G
             </div>
         );
     }
-    const span = spanWords(set, lengths);
+    const show = column(scale.to, lengths);
+    const span = spanWords(set, show);
     const safe = set.firstWrong.out;
     return (
         <button type="button" className={`plain gauge-row${chosen ? ' chosen' : ''}`} style={{ display: 'grid', width: '100%' }} aria-pressed={chosen} onClick={onChoose}>
@@ -48,7 +49,7 @@ function Row({ set, scale, lengths, chosen, onChoose }: { set: BakeSet; scale: G
                 </span>
             </span>
             <span className="num">
-                {length(set.inUse.out ?? 0, lengths)} <span className="soft">/ {safe === null ? 'd' : length(safe, lengths)}</span>
+                {show(set.inUse.out ?? 0)} <span className="soft">/ {safe === null ? 'd' : show(safe)}</span>
                 <br />
                 <span className={span.closed ? 'blocker' : 'soft'} style={{ fontSize: 12 }}>
                     {span.text}
@@ -130,7 +131,8 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                                 <span className="blocker">no common reach</span>
                             ) : (
                                 <>
-                                    {length(common[0] ?? 0, lengths)} <span className="soft">/ {(common[1] ?? -1) < 0 ? 'd' : length(common[1] ?? 0, lengths)}</span>
+                                    {column(scale.to, lengths)(common[0] ?? 0)}{' '}
+                                    <span className="soft">/ {(common[1] ?? -1) < 0 ? 'd' : column(scale.to, lengths)(common[1] ?? 0)}</span>
                                 </>
                             )}
                         </span>

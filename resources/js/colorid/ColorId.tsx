@@ -39,7 +39,9 @@ export function ColorId({ delivery }: { delivery: Delivery }) {
     const showProposal = proposed || none;
     const cards = showProposal
         ? (ids?.proposal ?? []).map((one) => ({ hex: one.hex, name: one.name, parts: one.parts, nearest: null as number | null, near: false }))
-        : (ids?.colors ?? []).map((one) => ({ hex: one.hex, name: one.name, parts: one.parts, nearest: one.nearest, near: one.nearest !== null && one.nearest < 20 }));
+        : [...ids.colors]
+              .sort((a, b) => (a.nearest ?? 999) - (b.nearest ?? 999))
+              .map((one) => ({ hex: one.hex, name: one.name, parts: one.parts, nearest: one.nearest, near: one.nearest !== null && one.nearest < 20 }));
     const headline = !ids
         ? delivery.state === 'done'
             ? 'There is no high poly to give IDs to'

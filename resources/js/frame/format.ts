@@ -22,6 +22,12 @@ export function scaleFor(unit: string | null, size: number): LengthScale {
 
 export const length = (value: number, scale: LengthScale, count = 3): string => `${digits(value * scale.factor, count)}${scale.unit ? ` ${scale.unit}` : ''}`;
 
+/** Lengths of one column, all with as many decimals as the largest needs for three digits; the unit stands in the head. */
+export function column(largest: number, scale: LengthScale): (value: number) => string {
+    const decimals = Math.max(0, Math.min(7, 2 - Math.floor(Math.log10(Math.max(1e-9, largest * scale.factor)))));
+    return (value) => (value * scale.factor).toFixed(decimals);
+}
+
 export const percent = (share: number, count = 3): string =>
     share === 0
         ? '0 %'

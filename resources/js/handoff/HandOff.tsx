@@ -76,10 +76,10 @@ export function HandOff({ delivery }: { delivery: Delivery }) {
                             {delivery.files.map((file) => (
                                 <tr key={file.id}>
                                     <td className="mono">{file.name}</td>
-                                    <td style={{ width: 70 }} className={file.role === 'high' ? 'high' : file.role === 'low' ? 'low' : 'soft'}>
-                                        {file.role ?? 'side file'}
+                                    <td style={{ width: 90 }} className={file.kind === 'side' ? 'soft' : file.role === 'high' ? 'high' : file.role === 'low' ? 'low' : 'soft'}>
+                                        {file.kind === 'side' ? 'side file' : (file.role ?? 'by its parts')}
                                     </td>
-                                    <td className="num" style={{ width: 84 }}>
+                                    <td className="num" style={{ width: 104 }}>
                                         {bytes(file.bytes)}
                                     </td>
                                     <td className="num soft" style={{ width: 150 }} title={file.sha256 ?? undefined}>

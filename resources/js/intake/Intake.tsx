@@ -66,7 +66,6 @@ function FileCard({ file, delivery, reference }: { file: DeliveredFile; delivery
                     {file.name}
                 </b>
                 <span style={{ display: 'flex', gap: 8, alignItems: 'center', flex: 'none' }}>
-                    <span className="soft">{file.roleBy === 'chosen' ? 'role chosen' : file.roleBy === 'name' ? 'role by its name' : 'role by its parts'}</span>
                     <select
                         aria-label={`role of ${file.name}`}
                         value={file.roleBy === 'chosen' ? (file.role ?? '') : ''}
@@ -129,7 +128,7 @@ function FileCard({ file, delivery, reference }: { file: DeliveredFile; delivery
                     </div>
                     <div>
                         <span>{ratio === null ? 'compared' : `of ${reference?.name ?? ''}`}</span>
-                        {ratio === null ? 'the measure' : <b className={ratio > 2 || ratio < 0.5 ? 'blocker' : ''}>{(100 * ratio).toFixed(ratio > 10 || ratio < 0.1 ? 2 : 1)} %</b>}
+                        {ratio === null ? 'reference' : <b className={ratio > 2 || ratio < 0.5 ? 'blocker' : ''}>{(100 * ratio).toFixed(ratio > 10 || ratio < 0.1 ? 2 : 1)} %</b>}
                     </div>
                     <div>
                         <span>unit · up axis</span>

@@ -20,7 +20,7 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
     const scene = useRef<StandScene | null>(null);
     const [show, setShow] = useState<Show>(initial);
     const [wire, setWire] = useState(false);
-    const [seeThrough, setSeeThrough] = useState(true);
+    const [seeThrough, setSeeThrough] = useState(false);
     const [perPixel, setPerPixel] = useState(0);
     const [broken, setBroken] = useState(false);
     const selection = useSelection();
@@ -123,9 +123,7 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
                         aria-label="how it is drawn"
                     >
                         <ToggleButton value="wire">wire</ToggleButton>
-                        <ToggleButton value="see-through" title="see through the high poly">
-                            clear
-                        </ToggleButton>
+                        <ToggleButton value="see-through">see-through</ToggleButton>
                     </ToggleButtonGroup>
                     <ToggleButtonGroup value="" onChange={(_, value: View | null) => value && scene.current?.look(value)} aria-label="look from">
                         {(['front', 'side', 'top'] as const).map((view) => (

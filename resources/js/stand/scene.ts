@@ -11,6 +11,7 @@ interface Piece {
     role: 'low' | 'high' | 'id';
     mesh: THREE.Mesh;
     wire: THREE.LineSegments | null;
+    edges: THREE.LineSegments | null;
 }
 
 /** The model on the sheet: parallel projection, so that its scale bar is true everywhere. Drawn when something changed, never in a loop. */
@@ -74,7 +75,7 @@ export class StandScene {
                 const mesh = new THREE.Mesh(geometry);
                 mesh.userData.part = part.name;
                 this.model.add(mesh);
-                this.pieces.push({ part, role, mesh, wire: null });
+                this.pieces.push({ part, role, mesh, wire: null, edges: null });
             }
         }
         const box = new THREE.Box3().setFromObject(this.model);
@@ -105,6 +106,15 @@ export class StandScene {
             } else {
                 const clear = piece.role === 'high' && seeThrough;
                 piece.mesh.material = this.material(piece, clear);
+            }
+            // Both at once: the high poly solid, the low poly as its edges over it; see-through turns that round.
+            const outlined = show === 'both' && piece.role === 'low' && !seeThrough && piece.part.triangles < 60_000;
+            if (outlined && !piece.edges) {
+                piece.edges = new THREE.LineSegments(new THREE.EdgesGeometry(piece.mesh.geometry, 20), new THREE.LineBasicMaterial({ color: this.palette.low }));
+                piece.mesh.add(piece.edges);
+            }
+            if (piece.edges) {
+                piece.edges.visible = outlined;
             }
             const wants = wire && visible && piece.part.triangles < 60_000;
             if (wants && !piece.wire) {
@@ -154,7 +164,7 @@ export class StandScene {
         }
         const centre = box.getCenter(new THREE.Vector3());
         const way = { free: [0.62, 0.42, 1], front: [0, 0, 1], side: [1, 0, 0], top: [0, 1, 0.0001] }[view] as [number, number, number];
-        this.aim(centre, box.getSize(new THREE.Vector3()).length(), new THREE.Vector3(...way).normalize());
+        this.aim(centre, box.getSize(new THREE.Vector3()).length() * 1.12, new THREE.Vector3(...way).normalize());
     }
 
     /** Moves the eye to the evidence of a finding. */
@@ -302,6 +312,7 @@ export class StandScene {
             piece.mesh.geometry.dispose();
             this.release(piece.mesh.material);
             piece.wire?.geometry.dispose();
+            piece.edges?.geometry.dispose();
         }
         this.pieces = [];
         this.model.clear();

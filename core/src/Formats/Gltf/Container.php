@@ -20,7 +20,9 @@ final readonly class Container
      * @param  int  $jsonOffset  where the JSON starts in the file
      * @param  int  $jsonLength  its length, padding included
      */
-    private function __construct(public string $json, public ?string $bin, public bool $isBinary, public int $jsonOffset, public int $jsonLength) {}
+    private function __construct(public string $json, public ?string $bin, public bool $isBinary, public int $jsonOffset, public int $jsonLength)
+    {
+    }
 
     /**
      * @throws Unreadable

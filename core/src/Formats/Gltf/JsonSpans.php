@@ -18,7 +18,9 @@ final class JsonSpans
     /** @var array<string, array<int, array<string, array{int, int}>>> `nodes`|`meshes` → number → key (`` for the object itself) → [start, end) */
     private array $spans = [];
 
-    private function __construct(private readonly string $text) {}
+    private function __construct(private readonly string $text)
+    {
+    }
 
     /**
      * @return array<string, array<int, array<string, array{int, int}>>>

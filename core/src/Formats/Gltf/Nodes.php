@@ -22,7 +22,9 @@ final readonly class Nodes
      * @param  array<int, Matrix>  $world  of the nodes in the scene, in depth-first order
      * @param  array<int, int>  $parent  −1 for roots
      */
-    private function __construct(public array $all, public array $world, public array $parent) {}
+    private function __construct(public array $all, public array $world, public array $parent)
+    {
+    }
 
     /**
      * @throws Unreadable on a loop, a second parent, or a number out of range

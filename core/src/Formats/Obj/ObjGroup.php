@@ -33,7 +33,9 @@ final class ObjGroup
 
     public ?string $lastMaterial = null;
 
-    public function __construct(public readonly string $name) {}
+    public function __construct(public readonly string $name)
+    {
+    }
 
     public function useMaterial(string $name): void
     {

@@ -1,0 +1,96 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Tests\Support;
+
+use Anvil\Checks\Finding;
+use Anvil\Checks\Runner;
+use Anvil\Clearance\AssetClearance;
+use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Part;
+use Anvil\Geometry\Scene;
+use Anvil\Inspection\Inspection;
+use Anvil\Inspection\ReadFile;
+use Anvil\Inspection\Report;
+use Anvil\Modelling\Polygons;
+use Anvil\Standard\Choices;
+use Anvil\Standard\RaySettings;
+use Anvil\Standard\Role;
+use Anvil\Standard\Standard;
+use Anvil\Standard\Waiver;
+
+/**
+ * Assets put together in memory, and what the checks say of them. Nothing is written to disk.
+ */
+final class Assets
+{
+    public const RAYS = 4096;
+
+    /**
+     * @param  array<string, Polygons|Mesh>  $low  part name → shape
+     * @param  array<string, Polygons|Mesh>  $high
+     * @param  list<Waiver>  $waivers
+     */
+    public static function report(array $low, array $high, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS): Report
+    {
+        return self::reportOf([self::file('x_low.obj', $low), self::file('x_high.obj', $high)], $standard, $choices, $waivers, $rays);
+    }
+
+    /**
+     * @param  list<ReadFile>  $files
+     * @param  list<Waiver>  $waivers
+     */
+    public static function reportOf(array $files, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS): Report
+    {
+        $rules = Standard::ofJson($standard);
+        $own = $rules->rays;
+        $rules = $rules->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, $rays, $own->setsKeptApart));
+        $inspection = AssetClearance::of(Inspection::of($files, $rules, Choices::ofJson($choices)));
+
+        return new Report($inspection, Runner::run($inspection, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+    }
+
+    /**
+     * @param  array<string, Polygons|Mesh|Part>  $parts
+     */
+    public static function file(string $path, array $parts, ?Role $role = null): ReadFile
+    {
+        $all = [];
+        foreach ($parts as $name => $shape) {
+            $all[] = $shape instanceof Part ? $shape : new Part((string) $name, $shape instanceof Mesh ? $shape : $shape->mesh());
+        }
+
+        return new ReadFile($path, $role, hash('sha256', $path), new Scene('obj', $all), null);
+    }
+
+    /**
+     * @return list<string> `code severity`, in the report's order
+     */
+    public static function codes(Report $report): array
+    {
+        return array_map(static fn (Finding $finding): string => "$finding->code {$finding->severity->value}", $report->findings());
+    }
+
+    public static function finding(Report $report, string $code): ?Finding
+    {
+        foreach ($report->findings() as $finding) {
+            if ($finding->code === $code) {
+                return $finding;
+            }
+        }
+
+        return null;
+    }
+
+    public static function state(Report $report, string $code): ?string
+    {
+        foreach ($report->results as $result) {
+            if ($result->about->code === $code) {
+                return $result->state;
+            }
+        }
+
+        return null;
+    }
+}

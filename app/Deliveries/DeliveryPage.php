@@ -74,7 +74,7 @@ final readonly class DeliveryPage
         return new DeliveryData(
             $d->id, $d->number, $d->asset_id, $d->asset->name, $d->state, $d->error, $d->verdict, $d->blockers, $d->cautions, $d->notes,
             $d->created_at->toIso8601String(), $d->handed_in_by, $d->checked_at?->toIso8601String(),
-            $d->derived_from === null ? null : Delivery::query()->whereKey($d->derived_from)->value('number'), $d->made_by_words,
+            $d->derived_from === null ? null : Delivery::query()->find($d->derived_from)?->number, $d->made_by_words,
             self::progress($d),
             new StandardData($standard->id, $standard->name, $standard->version, $rules->rays->setsKeptApart, $rules->whole, $rules->mapSize, $rules->suffixFor(Role::Low), $rules->suffixFor(Role::High), $standard->rules),
             StationStates::of($d),
@@ -126,7 +126,7 @@ final readonly class DeliveryPage
         return new FileData(
             $file->id, $file->name, $file->kind, $file->role ?? $ofName, $file->role !== null ? 'chosen' : ($ofName !== null ? 'name' : null),
             $file->bytes, $file->state, $file->error, $file->error_line, $file->error_offset, $file->sha256, $file->format, $file->unit, $file->up_axis,
-            $file->parts->count(), (int) $file->parts->sum('triangles'), (int) $file->parts->sum('vertices'), $materials,
+            $file->parts->count(), array_sum($file->parts->map(static fn (Part $part): int => $part->triangles)->all()), array_sum($file->parts->map(static fn (Part $part): int => $part->vertices)->all()), $materials,
             $bounds === null ? null : new BoundsData($bounds->min, $bounds->max), $file->remarks ?? [], self::CANNOT_CARRY[$file->format ?? ''] ?? [],
         );
     }
@@ -169,10 +169,9 @@ final readonly class DeliveryPage
 
     private function tie(Tie $tie): TieData
     {
-        $names = static fn (array $parts): array => array_values(array_map(static fn (RoledPart $part): string => $part->part->name, $parts));
         [$candidate, $cost] = $tie->kind === TieKind::Open ? $this->candidate($tie) : [null, null];
 
-        return new TieData($tie->base, $tie->kind->value, $tie->troubles, $names($tie->low), $names($tie->high), $tie->cost !== null && is_finite($tie->cost) ? $tie->cost : null, $candidate, $cost);
+        return new TieData($tie->base, $tie->kind->value, $tie->troubles, RoledPart::names($tie->low), RoledPart::names($tie->high), $tie->cost !== null && is_finite($tie->cost) ? $tie->cost : null, $candidate, $cost);
     }
 
     /**
@@ -214,8 +213,8 @@ final readonly class DeliveryPage
         $low = $high = [];
         foreach ($this->inspection->sets as $set) {
             if ($set->name === $row->name) {
-                $low = array_map(static fn (RoledPart $part): string => $part->part->name, $set->low);
-                $high = array_map(static fn (RoledPart $part): string => $part->part->name, $set->target());
+                $low = RoledPart::names($set->low);
+                $high = RoledPart::names($set->target());
             }
         }
         $reach = static fn (?Reach $reach): ReachData => new ReachData($reach?->out, $reach?->in);
@@ -244,7 +243,9 @@ final readonly class DeliveryPage
         /** @var array{out?: list<float>|null, in?: list<float>|null} $common */
         $common = $this->delivery->report['common'] ?? [];
         // An open end is kept as −1: JSON has no infinity, and null already says that there is no common reach.
-        $open = static fn (?array $span): ?array => $span === null ? null : array_map(static fn ($end): float => $end === null ? -1.0 : (float) $end, array_values($span));
+        $open = static function (?array $span): ?array {
+            return $span === null ? null : array_map(static fn (mixed $end): float => is_numeric($end) ? (float) $end : -1.0, array_values($span));
+        };
 
         return new CommonData($open($common['out'] ?? null), $open($common['in'] ?? null), $serves, $of);
     }

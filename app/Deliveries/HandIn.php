@@ -34,7 +34,8 @@ final class HandIn
             $delivery = DB::transaction(function () use ($uploads, $asset, $name, $from, $derivedBecause, $standard, $user, &$folder): Delivery {
                 $asset ??= $this->assetFor($uploads, $name, $standard, $user);
                 Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
-                $number = (int) $asset->deliveries()->max('number') + 1;
+                $last = $asset->deliveries()->max('number');
+                $number = (is_numeric($last) ? (int) $last : 0) + 1;
                 $delivery = $asset->deliveries()->create(['number' => $number, 'state' => 'reading', 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
                 $folder = $delivery->folder();
                 foreach ($uploads as $position => $upload) {

@@ -95,7 +95,10 @@ final class MeasureSet extends DeliveryJob
                 }
             }
         }
-        $names = $delivery->files->pluck('name', 'id');
+        $names = [];
+        foreach ($delivery->files as $file) {
+            $names[$file->id] = $file->name;
+        }
 
         return static fn (Part $part): bool => isset($needed["{$names[$part->file_id]}\0$part->name"]);
     }

@@ -28,7 +28,10 @@ final class PairDelivery extends DeliveryJob
         foreach ($light->judged(Role::Low) as $part) {
             $low["$part->path\0{$part->part->name}"] = true;
         }
-        $names = $delivery->files->pluck('name', 'id');
+        $names = [];
+        foreach ($delivery->files as $file) {
+            $names[$file->id] = $file->name;
+        }
         $inspection = $stored->inspection(static fn (Part $part): bool => isset($low["{$names[$part->file_id]}\0$part->name"]));
         $blocked = AssetClearance::notMeasured($inspection);
         $counts = AssetClearance::sampleCounts($inspection);

@@ -44,7 +44,7 @@ abstract class AnvilCommand extends Command
         try {
             return parent::run($input, $output);
         } catch (ExceptionInterface $error) {
-            $json = in_array('--json', $_SERVER['argv'] ?? [], true);
+            $json = in_array('--json', is_array($_SERVER['argv'] ?? null) ? $_SERVER['argv'] : [], true);
             $this->report($output, $json, 'input-unusable', $error->getMessage());
 
             return self::UNUSABLE;
@@ -107,7 +107,7 @@ abstract class AnvilCommand extends Command
     protected function standard(): Standard
     {
         $standard = $this->settings('standard', Standard::ofJson(...)) ?? Standard::builtIn();
-        $rays = $this->hasOption('rays') ? $this->option('rays') : null;
+        $rays = $this->optional('rays');
         if ($rays !== null) {
             if (! is_string($rays) || preg_match('/^\d{2,7}$/', $rays) !== 1 || (int) $rays < 64 || (int) $rays > 4_194_304) {
                 throw new UnusableInput('input-unusable', '--rays takes a whole number from 64 to 4194304');
@@ -162,7 +162,7 @@ abstract class AnvilCommand extends Command
      */
     protected function outOption(string $what): string
     {
-        $out = $this->option('out');
+        $out = $this->optional('out');
         if (! is_string($out) || $out === '') {
             throw new UnusableInput('input-unusable', "--out=$what is missing");
         }
@@ -173,6 +173,12 @@ abstract class AnvilCommand extends Command
     protected function printJson(mixed $document): void
     {
         $this->output->writeln((string) json_encode($document, JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR), OutputInterface::OUTPUT_RAW);
+    }
+
+    /** An option that not every command has. */
+    private function optional(string $name): mixed
+    {
+        return $this->input->hasOption($name) ? $this->input->getOption($name) : null;
     }
 
     protected function wantsJson(): bool
@@ -208,7 +214,7 @@ abstract class AnvilCommand extends Command
      */
     private function codes(): array
     {
-        $only = $this->hasOption('only') ? $this->option('only') : null;
+        $only = $this->optional('only');
         if (! is_string($only) || $only === '') {
             return [];
         }

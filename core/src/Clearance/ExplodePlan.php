@@ -217,7 +217,7 @@ final readonly class ExplodePlan
      */
     private static function leastMove(Bounds $box, array $others, float $d): array
     {
-        $best = null;
+        $best = [INF, [0.0, 0.0, 0.0]];
         for ($axis = 0; $axis < 3; $axis++) {
             foreach ([1.0, -1.0] as $sign) {
                 // The others in the lane of the move, as blocked stretches of way.
@@ -240,7 +240,7 @@ final readonly class ExplodePlan
                     }
                 }
                 $way = self::roundedUp($way, $d);
-                if ($best === null || $way < $best[0] - 1e-12) {
+                if ($way < $best[0] - 1e-12) {
                     $vector = [0.0, 0.0, 0.0];
                     $vector[$axis] = $sign * $way;
                     $best = [$way, [$vector[0], $vector[1], $vector[2]]];
@@ -248,7 +248,7 @@ final readonly class ExplodePlan
             }
         }
 
-        return $best[1] ?? [0.0, 0.0, 0.0];
+        return $best[1];
     }
 
     /** Up to a round number of about a thousandth of D, so that files hold it exactly. */

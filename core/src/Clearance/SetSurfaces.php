@@ -30,9 +30,9 @@ final class SetSurfaces
 
     public static function of(BakeSet $set, bool $smooth): self
     {
-        $meshes = static fn (array $parts): array => array_values(array_map(static fn (RoledPart $part): Mesh => $part->part->mesh, $parts));
+        $mesh = static fn (RoledPart $part): Mesh => $part->part->mesh;
 
-        return new self($set->name, $meshes($set->low), $meshes($set->target()), $smooth);
+        return new self($set->name, array_map($mesh, $set->low), array_map($mesh, $set->target()), $smooth);
     }
 
     public function low(): LowSurface

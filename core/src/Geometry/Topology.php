@@ -54,6 +54,6 @@ final class Topology
             }
         }
 
-        return new self($welded, $edges, $edgeOf);
+        return new self($welded, array_values($edges), $edgeOf);
     }
 }

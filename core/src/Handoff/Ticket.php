@@ -69,14 +69,13 @@ final readonly class Ticket
     public function sets(): array
     {
         $out = [];
-        $names = static fn (array $parts): array => array_values(array_map(static fn (RoledPart $part): string => $part->part->name, $parts));
         foreach ($this->report->inspection->sets as $set) {
             $clearance = $this->report->inspection->clearances[$set->name] ?? null;
             $reach = $clearance?->inUse();
             $out[] = [
                 'set' => $set->name,
-                'low' => $names($set->low),
-                'high' => $names($set->target()),
+                'low' => RoledPart::names($set->low),
+                'high' => RoledPart::names($set->target()),
                 'out' => $reach?->out,
                 'in' => $reach?->in,
                 'outShare' => $reach === null || $clearance === null ? null : $reach->out / $clearance->d,
@@ -119,16 +118,16 @@ final readonly class Ticket
     public function html(array $files): string
     {
         $e = static fn (string $text): string => htmlspecialchars($text, ENT_QUOTES | ENT_SUBSTITUTE, 'UTF-8');
-        $cells = static fn (array $row): string => '<tr>'.implode('', array_map(static fn (string $cell): string => "<td>$cell</td>", $row)).'</tr>';
+        $cells = static fn (string ...$row): string => '<tr><td>'.implode('</td><td>', $row).'</td></tr>';
         $mark = static fn (Severity $severity): string => match ($severity) {
             Severity::Blocker => '&#11043; blocker', Severity::Caution => '&#9650; caution', Severity::Note => '&#9679; note',
         };
-        $fileRows = implode('', array_map(static fn (array $file): string => $cells(['<code>'.$e($file['path']).'</code>', $e($file['role'] ?? '–'), number_format($file['bytes']).' bytes', '<code>'.$e(substr($file['sha256'], 0, 16)).'…</code>']), $files));
-        $settingRows = implode('', array_map(static fn (array $row): string => $cells([$e($row['setting']), '<b>'.$e($row['value']).'</b>', $e($row['reason'])]), $this->settings()));
+        $fileRows = implode('', array_map(static fn (array $file): string => $cells('<code>'.$e($file['path']).'</code>', $e($file['role'] ?? '–'), number_format($file['bytes']).' bytes', '<code>'.$e(substr($file['sha256'], 0, 16)).'…</code>'), $files));
+        $settingRows = implode('', array_map(static fn (array $row): string => $cells($e($row['setting']), '<b>'.$e($row['value']).'</b>', $e($row['reason'])), $this->settings()));
         $length = static fn (?float $value, ?float $share): string => $value === null || $share === null ? '–' : Words::length($value).' <small>('.Words::percent($share).' of d)</small>';
-        $setRows = implode('', array_map(static fn (array $set): string => $cells(['<code>'.$e($set['set']).'</code>', $length($set['out'], $set['outShare']), $length($set['in'], $set['inShare']), $e($set['reason'])]), $this->sets()));
+        $setRows = implode('', array_map(static fn (array $set): string => $cells('<code>'.$e($set['set']).'</code>', $length($set['out'], $set['outShare']), $length($set['in'], $set['inShare']), $e($set['reason'])), $this->sets()));
         $findings = $this->report->findings();
-        $findingRows = implode('', array_map(static fn (Finding $finding): string => $cells([$mark($finding->severity).($finding->waived ? ' (waived)' : ''), '<code>'.$e($finding->code).'</code>', $e($finding->message)]), $findings));
+        $findingRows = implode('', array_map(static fn (Finding $finding): string => $cells($mark($finding->severity).($finding->waived ? ' (waived)' : ''), '<code>'.$e($finding->code).'</code>', $e($finding->message)), $findings));
         $findingTable = $findings === [] ? '<p>No findings.</p>' : "<table><tr><th>severity</th><th>check</th><th>what</th></tr>$findingRows</table>";
         $verdict = $this->report->isReady() ? 'Ready to bake' : 'Not ready';
         $passed = count(array_filter($this->report->results, static fn (CheckResult $result): bool => $result->state === 'passed'));

@@ -85,13 +85,13 @@ final class Inspection
 
     public function boundsOf(Role $role): ?Bounds
     {
-        return Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), $this->judged($role)));
+        return RoledPart::boundsOf($this->judged($role));
     }
 
     /** D: diagonal of the asset's low-poly bounds; of everything where there is no low poly. */
     public function diagonal(): float
     {
-        $bounds = $this->boundsOf(Role::Low) ?? Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), $this->parts));
+        $bounds = $this->boundsOf(Role::Low) ?? RoledPart::boundsOf($this->parts);
 
         return $bounds?->diagonal() ?? 0.0;
     }
@@ -109,9 +109,8 @@ final class Inspection
                 array_push($highs, ...$tie->high);
             }
         }
-        $size = static fn (array $parts): float => Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), $parts))?->diagonal() ?? 0.0;
-        $low = $size($lows === [] ? $this->judged(Role::Low) : $lows);
-        $high = $size($highs === [] ? $this->judged(Role::High) : $highs);
+        $low = RoledPart::boundsOf($lows === [] ? $this->judged(Role::Low) : $lows)?->diagonal() ?? 0.0;
+        $high = RoledPart::boundsOf($highs === [] ? $this->judged(Role::High) : $highs)?->diagonal() ?? 0.0;
 
         return $low > 0.0 && $high > 0.0 ? $high / $low : null;
     }

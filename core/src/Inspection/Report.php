@@ -86,7 +86,7 @@ final readonly class Report
             'files' => array_map(static fn (ReadFile $file): array => [
                 'path' => $file->path,
                 'role' => ($file->role ?? RoledPart::roleOfFile($file->path, $inspection->standard))?->value,
-                'format' => $file->scene?->format ?? strtolower(pathinfo($file->path, PATHINFO_EXTENSION)),
+                'format' => $file->scene->format ?? strtolower(pathinfo($file->path, PATHINFO_EXTENSION)),
                 'sha256' => $file->sha256,
                 'unit' => $file->scene?->unit,
                 'upAxis' => $file->scene?->upAxis,
@@ -134,16 +134,15 @@ final readonly class Report
      */
     private function set(BakeSet $set): array
     {
-        $names = static fn (array $parts): array => array_map(static fn (RoledPart $part): string => $part->part->name, $parts);
         $clearance = $this->inspection->clearances[$set->name] ?? null;
         $none = ['out' => null, 'in' => null];
 
         return [
             'name' => $set->name,
-            'low' => $names($set->low),
-            'high' => $names($set->high),
-            'id' => $names($set->id),
-            'cage' => $names($set->cage),
+            'low' => RoledPart::names($set->low),
+            'high' => RoledPart::names($set->high),
+            'id' => RoledPart::names($set->id),
+            'cage' => RoledPart::names($set->cage),
             'reach' => $clearance?->set?->toArray(),
             'needed' => $clearance?->needed->toArray() ?? $none,
             'firstWrong' => $clearance->firstWrong ?? $none,

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Pairing;
 
-use Anvil\Geometry\Bounds;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Pattern;
 use Anvil\Standard\Role;
@@ -145,9 +144,8 @@ final readonly class Pairing
      */
     private static function tie(string $base, array $low, array $high, TieKind $kind, array $troubles = []): Tie
     {
-        $bounds = static fn (array $parts): ?Bounds => Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), $parts));
-        $a = $bounds($low);
-        $b = $bounds($high);
+        $a = RoledPart::boundsOf($low);
+        $b = RoledPart::boundsOf($high);
 
         return new Tie($base, $low, $high, $kind, $troubles, $a === null || $b === null ? null : PlaceCost::of($a, $b));
     }
@@ -163,7 +161,7 @@ final readonly class Pairing
             if ($tie->troubles === []) {
                 continue;
             }
-            $highBase = $tie->high[0]->base ?? $tie->base;
+            $highBase = isset($tie->high[0]) ? $tie->high[0]->base : $tie->base;
             // Of two spellings the one in lower case stays; else the high part follows the low.
             $base = $tie->kind === TieKind::OneAndOne || $tie->base === mb_strtolower($tie->base) || $highBase !== mb_strtolower($highBase) ? $tie->base : $highBase;
             foreach ([...$tie->low, ...$tie->high] as $part) {

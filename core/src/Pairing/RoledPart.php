@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Pairing;
 
+use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Part;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
@@ -51,6 +52,23 @@ final readonly class RoledPart
         $reading = NameReading::of(pathinfo($path, PATHINFO_FILENAME), $standard);
 
         return $reading->role;
+    }
+
+    /**
+     * @param  list<self>  $parts
+     * @return list<string>
+     */
+    public static function names(array $parts): array
+    {
+        return array_map(static fn (self $part): string => $part->part->name, $parts);
+    }
+
+    /**
+     * @param  list<self>  $parts
+     */
+    public static function boundsOf(array $parts): ?Bounds
+    {
+        return Bounds::union(array_map(static fn (self $part): ?Bounds => $part->part->bounds(), $parts));
     }
 
     public function suffixState(): SuffixState

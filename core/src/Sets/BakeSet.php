@@ -48,12 +48,12 @@ final readonly class BakeSet
     /** Of the low parts. */
     public function lowBounds(): ?Bounds
     {
-        return Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), $this->low));
+        return RoledPart::boundsOf($this->low);
     }
 
     /** Of low, high and cage together. */
     public function bounds(): ?Bounds
     {
-        return Bounds::union(array_map(static fn (RoledPart $part): ?Bounds => $part->part->bounds(), [...$this->low, ...$this->high, ...$this->cage]));
+        return RoledPart::boundsOf([...$this->low, ...$this->high, ...$this->cage]);
     }
 }

@@ -41,7 +41,7 @@ final class SetGrouping
                 continue;
             }
             $name = $setOfBase[$part->base] ?? $only;
-            if ($name !== null) {
+            if ($name !== null && isset($sets[$name])) {
                 $sets[$name][$part->role === Role::Id ? 'id' : 'cage'][] = $part;
             }
         }

@@ -208,8 +208,7 @@ final readonly class Standard
                 }
                 $lengths[$side] = is_int($value) ? (float) $value : $value;
             }
-            /** @var array{out: float|string|null, in: float|string|null} $lengths */
-            $out[$set] = $lengths;
+            $out[$set] = ['out' => $lengths['out'], 'in' => $lengths['in']];
         }
 
         return $out;

@@ -60,14 +60,14 @@ final readonly class UvIslands
             if (min($corners) < 0) {
                 continue;
             }
-            $islands[$a] ??= ['triangles' => [], 'min' => [INF, INF], 'max' => [-INF, -INF]];
-            $islands[$a]['triangles'][] = $t;
+            $island = $islands[$a] ?? ['triangles' => [], 'min' => [INF, INF], 'max' => [-INF, -INF]];
+            $island['triangles'][] = $t;
             foreach ($corners as $uv) {
-                for ($k = 0; $k < 2; $k++) {
-                    $islands[$a]['min'][$k] = min($islands[$a]['min'][$k], $mesh->uvs[2 * $uv + $k]);
-                    $islands[$a]['max'][$k] = max($islands[$a]['max'][$k], $mesh->uvs[2 * $uv + $k]);
-                }
+                [$u, $v] = [$mesh->uvs[2 * $uv], $mesh->uvs[2 * $uv + 1]];
+                $island['min'] = [min($island['min'][0], $u), min($island['min'][1], $v)];
+                $island['max'] = [max($island['max'][0], $u), max($island['max'][1], $v)];
             }
+            $islands[$a] = $island;
         }
 
         return new self(array_values($islands));

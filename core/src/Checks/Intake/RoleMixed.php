@@ -37,7 +37,7 @@ final class RoleMixed implements Check
         $findings = [];
         foreach ($inspection->parts as $part) {
             if ($part->mixed && $part->role !== null && ! $inspection->choices->leavesOut($part->base, $part->part->name)) {
-                $own = $part->reading->role?->value ?? '';
+                $own = $part->reading->role->value ?? '';
                 $findings[] = new Finding('role-mixed', Severity::Blocker, "{$part->part->name} is a $own part in a file handed in as {$part->role->value}", "export it with the $own parts, or hand ".basename($part->path)." in as $own", ['part' => $part->part->name, 'file' => $part->path]);
             }
         }

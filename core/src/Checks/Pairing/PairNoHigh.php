@@ -50,6 +50,8 @@ final class PairNoHigh implements Check
             $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or bake $tie->base on itself by choice", ['part' => $part->part->name, 'file' => $part->path]);
         }
 
-        return Outcome::of($findings);
+        $unread = $findings === [] ? null : UnreadFiles::thatMayHold(Role::High, $inspection);
+
+        return $unread === null ? Outcome::of($findings) : Outcome::notRun("$unread holds no part that could be read, so it cannot be told what is missing");
     }
 }

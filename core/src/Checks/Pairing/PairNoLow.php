@@ -50,6 +50,8 @@ final class PairNoLow implements Check
             $findings[] = new Finding('pair-no-low', Severity::Blocker, "{$part->part->name} has no low part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or leave $tie->base out by choice", ['other' => $part->part->name, 'file' => $part->path]);
         }
 
-        return Outcome::of($findings);
+        $unread = $findings === [] ? null : UnreadFiles::thatMayHold(Role::Low, $inspection);
+
+        return $unread === null ? Outcome::of($findings) : Outcome::notRun("$unread holds no part that could be read, so it cannot be told what is missing");
     }
 }

@@ -56,7 +56,7 @@ final class Accessors
             throw Unreadable::because("$accessor->path.type does not fit $usedBy");
         }
         if ($type === 5126) {
-            /** @var list<float> $values */
+            /** @var list<float> $values floats by their component type */
             foreach ($values as $i => $value) {
                 if ($value - $value !== 0.0) {
                     throw Unreadable::because("$accessor->path holds NaN or an infinite value at element ".intdiv($i, $width).", used by $usedBy");
@@ -65,7 +65,7 @@ final class Accessors
 
             return [$values, $width];
         }
-        $scale = $accessor->bool('normalized') ? self::TYPES[$type][2] : 1.0;
+        $scale = $accessor->bool('normalized') ? (self::TYPES[$type][2] ?? 1.0) : 1.0;
         $out = [];
         foreach ($values as $value) {
             $out[] = max(-1.0 * $scale, (float) $value) / $scale;

@@ -221,11 +221,14 @@ final class GltfReader implements Reader
      */
     private static function turned(array $corners): array
     {
+        $out = [];
         for ($i = 0, $n = count($corners); $i < $n; $i += 3) {
-            [$corners[$i + 1], $corners[$i + 2]] = [$corners[$i + 2], $corners[$i + 1]];
+            $out[] = $corners[$i];
+            $out[] = $corners[$i + 2];
+            $out[] = $corners[$i + 1];
         }
 
-        return $corners;
+        return $out;
     }
 
     /**

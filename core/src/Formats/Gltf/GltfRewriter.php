@@ -133,7 +133,7 @@ final class GltfRewriter
                 for ($k = 0; $k < 3; $k++) {
                     $matrix[12 + $k] += $by[$k];
                 }
-                $edits[$spans['nodes'][$i]['matrix'][0]] = [$spans['nodes'][$i]['matrix'][1], self::numbers($matrix)];
+                $edits[$spans['nodes'][$i]['matrix'][0]] = [$spans['nodes'][$i]['matrix'][1], self::numbers(array_values($matrix))];
 
                 continue;
             }

@@ -204,7 +204,7 @@ final class ObjReader implements Reader
 
                     continue;
                 }
-                if ($vs !== []) {
+                if ($vs !== [] && $ts !== [] && $ns !== []) {
                     $this->plainTriangles($vs, $ts, $ns, $firstLine, $line);
                     $vs = $ts = $ns = [];
                 }
@@ -230,14 +230,14 @@ final class ObjReader implements Reader
                     $this->passedOver['free-form (vp)'] = true;
                 }
             } else {
-                if ($vs !== []) {
+                if ($vs !== [] && $ts !== [] && $ns !== []) {
                     $this->plainTriangles($vs, $ts, $ns, $firstLine, $line);
                     $vs = $ts = $ns = [];
                 }
                 $this->statement($text, $line);
             }
         }
-        if ($vs !== []) {
+        if ($vs !== [] && $ts !== [] && $ns !== []) {
             $this->plainTriangles($vs, $ts, $ns, $firstLine, $line);
         }
 
@@ -471,12 +471,12 @@ final class ObjReader implements Reader
             foreach ($from as $v) {
                 array_push($vertexColors, ...($this->colors[$v] ?? [-1.0, -1.0, -1.0]));
             }
-            if (max($vertexColors) < 0.0) {
+            if ($vertexColors === [] || max($vertexColors) < 0.0) {
                 $vertexColors = [];
             }
         }
-        [$uvs, $triUvs] = max($group->triUvs) < 0 ? [[], []] : self::compact($group->triUvs, $this->uvs, 2);
-        [$normals, $triNormals] = max($group->triNormals) < 0 ? [[], []] : self::compact($group->triNormals, $this->normals, 3);
+        [$uvs, $triUvs] = $group->triUvs === [] || max($group->triUvs) < 0 ? [[], []] : self::compact($group->triUvs, $this->uvs, 2);
+        [$normals, $triNormals] = $group->triNormals === [] || max($group->triNormals) < 0 ? [[], []] : self::compact($group->triNormals, $this->normals, 3);
         $materials = array_values(array_filter($group->materials, static fn (string $name): bool => $name !== ''));
         $number = array_flip($materials);
         $runs = [];

@@ -33,7 +33,7 @@ final class Outside
      */
     public static function node(string $script, array $arguments): array
     {
-        $command = 'cd '.escapeshellarg(self::root()).' && node '.escapeshellarg(self::root()."/core/tests/References/$script").' '.implode(' ', array_map(escapeshellarg(...), $arguments)).' 2>&1';
+        $command = 'cd '.escapeshellarg(self::root()).' && node '.escapeshellarg(self::root()."/core/tests/References/$script").' '.implode(' ', array_map(escapeshellarg(...), $arguments)).' 2>/dev/null';
         $output = (string) shell_exec($command);
         $read = json_decode($output, true);
         Assert::assertIsArray($read, "$script said: ".substr($output, 0, 500));

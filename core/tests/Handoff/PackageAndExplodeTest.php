@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Tests\Handoff;
+
+use Anvil\Clearance\ExplodedFiles;
+use Anvil\Clearance\ExplodePlan;
+use Anvil\Formats\FileSource;
+use Anvil\Formats\Folder;
+use Anvil\Formats\FolderSink;
+use Anvil\Formats\Gltf\GlbWriter;
+use Anvil\Formats\Obj\ObjWriter;
+use Anvil\Handoff\Package;
+use Anvil\Handoff\Readback;
+use Anvil\Inspection\GivenFile;
+use Anvil\Inspection\Inspector;
+use Anvil\Inspection\Report;
+use Anvil\Standard\Choices;
+use Anvil\Standard\Standard;
+use Demo\DemoAsset;
+use Demo\SignalStation;
+use PHPUnit\Framework\TestCase;
+use ZipArchive;
+
+/**
+ * The demo's winch through the whole core, and its lantern taken apart.
+ */
+final class PackageAndExplodeTest extends TestCase
+{
+    private string $folder;
+
+    protected function setUp(): void
+    {
+        $this->folder = sys_get_temp_dir().'/anvil-package-'.bin2hex(random_bytes(4));
+        mkdir($this->folder);
+    }
+
+    protected function tearDown(): void
+    {
+        Folder::remove($this->folder);
+    }
+
+    public function test_the_winch_is_ready_and_its_package_holds_what_was_handed_in_twice_the_same(): void
+    {
+        $files = $this->write(SignalStation::mooringWinch());
+        $report = Inspector::inspect($files, Standard::ofJson('{"rays":{"count":4096}}'), new Choices);
+        self::assertSame([], $report->findings());
+        self::assertTrue($report->isReady());
+        $sealed = Package::write('Mooring winch', $report, $files, "$this->folder/one.zip");
+        self::assertSame('passed', $sealed->state);
+        Package::write('Mooring winch', $report, $files, "$this->folder/two.zip");
+        self::assertSame(hash_file('sha256', "$this->folder/one.zip"), hash_file('sha256', "$this->folder/two.zip"));
+
+        $zip = new ZipArchive;
+        self::assertTrue($zip->open("$this->folder/one.zip"));
+        foreach (['winch_low.obj', 'winch_low.mtl', 'winch_high.obj', 'winch_high.mtl'] as $name) {
+            self::assertSame(file_get_contents("$this->folder/in/$name"), $zip->getFromName("files/$name"));
+        }
+        $ticket = json_decode((string) $zip->getFromName('ticket.json'), true);
+        self::assertIsArray($ticket);
+        self::assertSame(['ready', 8], [$ticket['verdict'], is_array($ticket['sets']) ? count($ticket['sets']) : 0]);
+        self::assertStringNotContainsString('src=', (string) $zip->getFromName('ticket.html'), 'the page loads nothing');
+        self::assertStringContainsString('Ready to bake', (string) $zip->getFromName('ticket.html'));
+        self::assertStringContainsString(hash('sha256', (string) $zip->getFromName('ticket.json')).'  ticket.json', (string) $zip->getFromName('SHA256SUMS'));
+        $zip->close();
+    }
+
+    public function test_a_package_that_was_tampered_with_is_found_on_reading_back(): void
+    {
+        $files = $this->write(SignalStation::mooringWinch());
+        $report = Inspector::inspect($files, Standard::ofJson('{"rays":{"count":1024}}'), new Choices, [], ['file-unreadable']);
+        Package::write('Mooring winch', $report, $files, "$this->folder/one.zip");
+        $meant = ['winch_low.obj' => (string) hash_file('sha256', "$this->folder/in/winch_low.obj")];
+        self::assertSame([], Readback::of("$this->folder/one.zip", $meant, $report));
+        $zip = new ZipArchive;
+        $zip->open("$this->folder/one.zip");
+        $zip->addFromString('files/winch_low.obj', "o other\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n");
+        $zip->deleteName('ticket.html');
+        $zip->close();
+        $found = Readback::of("$this->folder/one.zip", $meant, $report);
+        self::assertSame(['package-readback', 'package-readback', 'package-readback'], array_map(static fn ($finding): string => $finding->code, $found));
+    }
+
+    public function test_the_lantern_bleeds_and_is_clean_when_its_shutters_have_moved_and_nothing_else_has(): void
+    {
+        $asset = SignalStation::signalLantern();
+        $files = $this->write($asset);
+        $standard = Standard::ofJson('{"rays":{"setsKeptApart":false,"count":16384}}');
+        $report = Inspector::inspect($files, $standard, new Choices);
+        $found = array_map(static fn ($finding): string => "$finding->code ".($finding->subject['set'] ?? '').' '.($finding->subject['other'] ?? ''), $report->findings());
+        self::assertSame(['sets-bleed pane shutter_left', 'sets-bleed pane shutter_right'], array_values(array_filter($found, static fn (string $one): bool => str_starts_with($one, 'sets-bleed'))));
+
+        $plan = ExplodePlan::of($report->inspection);
+        self::assertSame(['shutter_left', 'shutter_right'], $plan->moved());
+        self::assertTrue($plan->isProved());
+        self::assertGreaterThan(0.05, $plan->worst($plan->bleedBefore));
+        self::assertLessThan($plan->occlusionBefore['pane'], $plan->occlusionAfter['pane'], 'moving the shutters away loses shade on the pane');
+
+        $sink = new FolderSink("$this->folder/exploded");
+        ExplodedFiles::write($report->inspection, $files, $plan, $sink);
+        $sink->commit();
+        $moved = array_map(static fn (GivenFile $file): GivenFile => new GivenFile($file->path, null, new FileSource(dirname($file->path, 2).'/exploded/'.basename($file->path))), $files);
+        $after = Inspector::inspect($moved, $standard, new Choices);
+        self::assertSame([], $after->findings());
+        foreach ($report->inspection->parts as $i => $part) {
+            $vector = $plan->vectors[$part->base] ?? [0.0, 0.0, 0.0];
+            self::assertEqualsWithDelta($part->part->mesh->moved($vector)->positions, $after->inspection->parts[$i]->part->mesh->positions, 1e-6, $part->part->name);
+            self::assertSame($part->part->mesh->triangles, $after->inspection->parts[$i]->part->mesh->triangles);
+        }
+    }
+
+    public function test_the_tide_gauge_has_the_four_faults_it_was_made_with(): void
+    {
+        $report = Inspector::inspect($this->write(SignalStation::tideGauge()), Standard::ofJson('{"rays":{"count":2048}}'), new Choices);
+        self::assertSame(['pair-no-high', 'suffix-case', 'name-case', 'id-close'], array_map(static fn ($finding): string => $finding->code, $report->findings()));
+        self::assertSame(['Dial_high' => 'dial_high', 'needle_High' => 'needle_high'], array_column($report->toArray()['suggestions'], 'rename', 'part'));
+        self::assertFalse($report->isReady());
+        self::assertEquals(self::withoutTimes($report), self::withoutTimes(Inspector::inspect($this->write(SignalStation::tideGauge()), Standard::ofJson('{"rays":{"count":2048}}'), new Choices)));
+    }
+
+    /**
+     * @return array<string, mixed>
+     */
+    private static function withoutTimes(Report $report): array
+    {
+        $out = $report->toArray();
+        unset($out['seconds'], $out['peakMemoryBytes'], $out['checks']);
+
+        return $out;
+    }
+
+    /**
+     * @return list<GivenFile>
+     */
+    private function write(DemoAsset $asset): array
+    {
+        $sink = new FolderSink("$this->folder/in", true);
+        $files = [];
+        foreach (['low' => $asset->low, 'high' => $asset->high] as $role => $parts) {
+            $name = "{$asset->file}_$role.$asset->format";
+            $asset->format === 'obj' ? ObjWriter::write($parts, $name, $sink) : GlbWriter::write($parts, $name, $sink);
+            $files[] = new GivenFile("$this->folder/in/$name", null, new FileSource("$this->folder/in/$name"));
+        }
+        $sink->commit();
+
+        return $files;
+    }
+}

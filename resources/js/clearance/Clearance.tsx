@@ -90,7 +90,7 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
 
     return (
         <>
-            <div className="scroll">
+            <div className="scroll" tabIndex={0} role="region" aria-label="work area">
                 <div className="head">
                     <div>
                         <h1>

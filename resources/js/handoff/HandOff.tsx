@@ -25,7 +25,7 @@ export function HandOff({ delivery }: { delivery: Delivery }) {
 
     return (
         <>
-            <div className="scroll">
+            <div className="scroll" tabIndex={0} role="region" aria-label="work area">
                 <div className="head">
                     <div>
                         <h1>

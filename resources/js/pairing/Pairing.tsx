@@ -175,7 +175,6 @@ export function Pairing({ delivery }: { delivery: Delivery }) {
                                     key={row.key}
                                     role="option"
                                     aria-selected={isChosen}
-                                    aria-label={`${tie.low.join(', ')} – ${tie.high.join(', ')}${text ? `, ${text}` : ''}`}
                                     tabIndex={-1}
                                     className={`tie-row${isChosen ? ' chosen' : ''}`}
                                     style={{ position: 'absolute', top: row.start, left: 0, right: 0 }}
@@ -283,8 +282,8 @@ export function Pairing({ delivery }: { delivery: Delivery }) {
                                         <td style={{ borderBottom: 0, padding: '2px 0', width: 70, textAlign: 'right' }}>
                                             <button
                                                 type="button"
-                                                className="plain soft"
-                                                aria-label={`take ${row.from} out of the plan`}
+                                                className="plain soft leave"
+                                                aria-label={`leave ${row.from} as it is`}
                                                 onClick={() => setDropped((old) => new Set([...old, key(row)]))}
                                             >
                                                 leave

@@ -103,7 +103,7 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
     const thinned = data ? [...data.low, ...data.high].some((part) => part.triangles < part.all) : false;
 
     return (
-        <div className="stand" ref={host} role="img" aria-label={`3D view of ${delivery.assetName}: ${show}`}>
+        <div className="stand" ref={host} role="region" aria-label={`3D view of ${delivery.assetName}: ${show}`}>
             <div className="top">
                 <ToggleButtonGroup value={show} onChange={(_, value: Show | null) => value && setShow(value)} aria-label="what the stand shows">
                     {(['low', 'high', 'both', 'ID'] as const).map((one) => (

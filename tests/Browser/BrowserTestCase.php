@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Anvil\Formats\Folder;
+use Demo\DemoAsset;
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
+use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\Remote\RemoteWebElement;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+use Tests\TestCase;
+
+/**
+ * Headless Chromium at 1280×800 against the test run's own server. Waits look at the page, never at a clock alone.
+ */
+abstract class BrowserTestCase extends TestCase
+{
+    /** @var resource|null */
+    private static $process = null;
+
+    private static string $folder;
+
+    private static string $driverAddress;
+
+    protected RemoteWebDriver $browser;
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$folder = sys_get_temp_dir().'/anvil-browser-'.bin2hex(random_bytes(4));
+        mkdir(self::$folder);
+        $socket = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertNotFalse($socket);
+        $port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
+        fclose($socket);
+        self::$driverAddress = "http://127.0.0.1:$port";
+        self::$process = proc_open(['chromedriver', "--port=$port"], [1 => ['file', self::$folder.'/driver.log', 'w'], 2 => ['file', self::$folder.'/driver.log', 'w']], $pipes) ?: null;
+        self::assertNotNull(self::$process);
+        // A connection that the driver took while it was starting is never answered, so each try is short.
+        $short = stream_context_create(['http' => ['timeout' => 0.5]]);
+        for ($i = 0; $i < 100 && @file_get_contents(self::$driverAddress.'/status', false, $short) === false; $i++) {
+            usleep(100_000);
+        }
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        if (self::$process !== null) {
+            proc_terminate(self::$process);
+            proc_close(self::$process);
+            self::$process = null;
+        }
+        Folder::remove(self::$folder);
+    }
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $options = new ChromeOptions;
+        $options->addArguments(['--headless=new', '--no-sandbox', '--disable-dev-shm-usage', '--hide-scrollbars', '--force-device-scale-factor=1', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--enable-unsafe-swiftshader', '--user-data-dir='.self::$folder.'/profile-'.bin2hex(random_bytes(3))]);
+        $capabilities = DesiredCapabilities::chrome();
+        $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);
+        $this->browser = RemoteWebDriver::create(self::$driverAddress, $capabilities, 30_000, 120_000);
+        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => 1280, 'height' => 800, 'deviceScaleFactor' => 1, 'mobile' => false]);
+    }
+
+    protected function tearDown(): void
+    {
+        if (! $this->status()->isSuccess()) {
+            // What the page showed, for whoever mends it.
+            $this->browser->takeScreenshot(base_path('var/log/browser-failure.png'));
+        }
+        $this->browser->quit();
+        parent::tearDown();
+    }
+
+    protected function open(string $path): void
+    {
+        $this->browser->get(getenv('ANVIL_TEST_ADDRESS').$path);
+    }
+
+    /** Waits until a text stands on the page. */
+    protected function waitFor(string $text, int $seconds = 30): void
+    {
+        $seen = '';
+        for ($i = 0; $i < 5 * $seconds; $i++) {
+            $seen = $this->text();
+            if (str_contains($seen, $text)) {
+                return;
+            }
+            usleep(200_000);
+        }
+        self::fail("\"$text\" did not appear; the page says: ".mb_substr($seen, 0, 1500));
+    }
+
+    protected function text(): string
+    {
+        $text = $this->browser->executeScript('return document.body.innerText');
+
+        return is_string($text) ? $text : '';
+    }
+
+    protected function button(string $label): RemoteWebElement
+    {
+        return $this->browser->findElement(WebDriverBy::xpath("//*[self::button or self::a][contains(normalize-space(.), \"$label\")]"));
+    }
+
+    protected function click(string $label): void
+    {
+        $this->button($label)->click();
+    }
+
+    protected function press(string $key): void
+    {
+        $this->browser->findElement(WebDriverBy::tagName('body'))->sendKeys($key === 'Enter' ? WebDriverKeys::ENTER : $key);
+    }
+
+    /** Hands files in through the rack's file chooser. */
+    protected function handIn(DemoAsset $asset): void
+    {
+        $this->open('/');
+        $this->waitFor('Drop low- and high-poly files here');
+        $paths = array_values(self::demoFiles($asset, self::$folder.'/'.$asset->file));
+        $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(implode("\n", $paths));
+    }
+
+    protected function handInFile(string $name, string $content): void
+    {
+        file_put_contents(self::$folder."/$name", $content);
+        $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(self::$folder."/$name");
+    }
+
+    /** Fetches what a link leads to. */
+    protected function download(RemoteWebElement $link): string
+    {
+        $href = (string) $link->getAttribute('href');
+        $bytes = file_get_contents(str_starts_with($href, 'http') ? $href : getenv('ANVIL_TEST_ADDRESS').$href);
+        self::assertNotFalse($bytes);
+
+        return $bytes;
+    }
+
+    /** axe-core (npm) on the page as it is: WCAG 2.2 A and AA. */
+    protected function assertAccessible(string $where): void
+    {
+        $this->browser->executeScript((string) file_get_contents(base_path('node_modules/axe-core/axe.min.js')));
+        $this->browser->manage()->timeouts()->setScriptTimeout(30);
+        $violations = $this->browser->executeAsyncScript("const done = arguments[arguments.length - 1]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))));");
+        self::assertSame([], $violations, "accessibility of $where");
+    }
+
+    /** Nothing sticks out of the page, which does not scroll sideways. */
+    protected function assertNothingCutOff(string $where): void
+    {
+        self::assertSame([], $this->browser->executeScript("return [...document.querySelectorAll('.foot *, .head *, .rail *, .bar *, .gauge-row > *')].filter((e) => e.getBoundingClientRect().right > innerWidth + 1).map((e) => e.outerHTML.slice(0, 120))"), "cut off in $where");
+        self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth'), "$where scrolls sideways");
+    }
+}

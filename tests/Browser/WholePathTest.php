@@ -121,6 +121,7 @@ final class WholePathTest extends BrowserTestCase
         $this->open('/');
         $this->waitFor('Drop low- and high-poly files here');
         $this->handInFile('float_low.obj', "v 0 0 0\nv 1 0 nan\n");
+        $this->waitFor('There are no parts to pair');
         $this->waitFor('1 blocker');
         $this->press('1');
         $this->waitFor('1 file cannot be read');

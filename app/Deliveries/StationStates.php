@@ -82,6 +82,10 @@ final class StationStates
             }
         }
 
+        if (! $found && ! in_array('passed', array_column($checks, 0), true)) {
+            return ['waiting', 'its checks had nothing to look at'];
+        }
+
         return [$found ? 'found' : 'clear', null];
     }
 }

@@ -11,6 +11,7 @@ use Anvil\Pairing\PlaceCost;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
 use Anvil\Pairing\TieKind;
+use Anvil\Sets\BakeSet as CoreSet;
 use Anvil\Standard\Reach;
 use Anvil\Standard\Role;
 use App\Http\Data\BleedData;
@@ -58,11 +59,19 @@ final readonly class DeliveryPage
 
     private Inspection $inspection;
 
+    /** @var array<string, CoreSet> */
+    private array $setsByName;
+
     public function __construct(private Delivery $delivery)
     {
         $delivery->loadMissing(['asset.standard', 'files.parts', 'sets', 'findings', 'outputs', 'packages']);
         // Names and bounds are enough for what is shown; no mesh is loaded.
         $this->inspection = (new StoredDelivery($delivery))->inspection(static fn (Part $part): bool => false);
+        $byName = [];
+        foreach ($this->inspection->sets as $set) {
+            $byName[$set->name] = $set;
+        }
+        $this->setsByName = $byName;
     }
 
     public function data(): DeliveryData
@@ -210,13 +219,9 @@ final readonly class DeliveryPage
     private function set(BakeSet $row): SetData
     {
         $c = $row->measured();
-        $low = $high = [];
-        foreach ($this->inspection->sets as $set) {
-            if ($set->name === $row->name) {
-                $low = RoledPart::names($set->low);
-                $high = RoledPart::names($set->target());
-            }
-        }
+        $set = $this->setsByName[$row->name] ?? null;
+        $low = $set === null ? [] : RoledPart::names($set->low);
+        $high = $set === null ? [] : RoledPart::names($set->target());
         $reach = static fn (?Reach $reach): ReachData => new ReachData($reach?->out, $reach?->in);
 
         return new SetData(

@@ -41,6 +41,8 @@ final class HeadlessTest extends TestCase
         self::assertSame('ready', $report['verdict']);
         self::assertSame(['path', 'role', 'format', 'sha256', 'unit', 'upAxis', 'parts', 'triangles', 'vertices', 'materials', 'bounds'], array_keys($report['files'][0]));
         self::assertNull($report['files'][0]['unit']);
+        $lantern = json_decode($this->anvil('inspect', 'lantern_low.glb', 'lantern_high.glb', '--format=json', '--standard=standard.json', '--rays=4096')[1], true);
+        self::assertLessThan(0, array_column($lantern['sets'] ?? [], 'explode', 'name')['shutter_left'][0] ?? 0);
         self::assertSame(['name', 'low', 'high', 'id', 'cage', 'reach', 'needed', 'firstWrong', 'recommended', 'explode'], array_keys($report['sets'][0]));
         self::assertSame([1, 4], [$this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--rays=1024')[0], count(json_decode($this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--json', '--rays=1024')[1], true)['findings'] ?? [])]);
     }

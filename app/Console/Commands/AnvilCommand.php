@@ -44,7 +44,8 @@ abstract class AnvilCommand extends Command
         try {
             return parent::run($input, $output);
         } catch (ExceptionInterface $error) {
-            $json = in_array('--json', is_array($_SERVER['argv'] ?? null) ? $_SERVER['argv'] : [], true);
+            $given = is_array($_SERVER['argv'] ?? null) ? $_SERVER['argv'] : [];
+            $json = in_array('--json', $given, true) || in_array('--format=json', $given, true);
             $this->report($output, $json, 'input-unusable', $error->getMessage());
 
             return self::UNUSABLE;
@@ -56,9 +57,9 @@ abstract class AnvilCommand extends Command
         try {
             return $this->perform();
         } catch (UnusableInput $error) {
-            $this->report($this->output, (bool) $this->option('json'), $error->errorCode, $error->getMessage(), $error->subject, $error->atLine, $error->atOffset);
+            $this->report($this->output, $this->wantsJson(), $error->errorCode, $error->getMessage(), $error->subject, $error->atLine, $error->atOffset);
         } catch (RuntimeException $error) {
-            $this->report($this->output, (bool) $this->option('json'), 'input-unusable', $error->getMessage());
+            $this->report($this->output, $this->wantsJson(), 'input-unusable', $error->getMessage());
         }
 
         return self::UNUSABLE;
@@ -183,7 +184,7 @@ abstract class AnvilCommand extends Command
 
     protected function wantsJson(): bool
     {
-        return (bool) $this->option('json');
+        return (bool) $this->option('json') || $this->optional('format') === 'json';
     }
 
     /**

@@ -51,18 +51,7 @@ final readonly class ExplodePlan
      */
     public static function of(Inspection $inspection, ?float $clearance = null, bool $all = false): self
     {
-        $d = $inspection->diagonal();
-        $clearance ??= self::roundedUp(0.02 * $d, $d);
-        $boxes = [];
-        foreach ($inspection->sets as $set) {
-            $box = $set->bounds();
-            if ($box !== null) {
-                $reach = ($inspection->clearances[$set->name] ?? null)?->inUse();
-                $boxes[$set->name] = $box->grown(($reach === null ? 0.0 : max($reach->out, $reach->in)) + $clearance / 2);
-            }
-        }
-        $conflicts = self::conflicts($inspection, $all ? array_keys($boxes) : null);
-        $vectors = self::moves($boxes, $conflicts, $d);
+        [$clearance, $conflicts, $vectors] = self::layout($inspection, $clearance, $all);
         $surfaces = [];
         foreach ($inspection->sets as $set) {
             if ($set->isWhole()) {
@@ -91,6 +80,37 @@ final readonly class ExplodePlan
         }
 
         return new self($clearance, $vectors, $conflicts, $before, $after, $occBefore, $occAfter);
+    }
+
+    /**
+     * The vectors alone, not proved.
+     *
+     * @return array<string, array{float, float, float}>
+     */
+    public static function vectorsOf(Inspection $inspection): array
+    {
+        return self::layout($inspection, null, false)[2];
+    }
+
+    /**
+     * @return array{float, array<string, list<string>>, array<string, array{float, float, float}>} clearance, conflicts, vectors
+     */
+    private static function layout(Inspection $inspection, ?float $clearance, bool $all): array
+    {
+        $d = $inspection->diagonal();
+        $clearance ??= self::roundedUp(0.02 * $d, $d);
+        $boxes = [];
+        foreach ($inspection->sets as $set) {
+            $box = $set->bounds();
+            if ($box !== null) {
+                $reach = ($inspection->clearances[$set->name] ?? null)?->inUse();
+                $boxes[$set->name] = $box->grown(($reach === null ? 0.0 : max($reach->out, $reach->in)) + $clearance / 2);
+            }
+        }
+        $conflicts = self::conflicts($inspection, $all ? array_keys($boxes) : null);
+        $vectors = self::moves($boxes, $conflicts, $d);
+
+        return [$clearance, $conflicts, $vectors];
     }
 
     /**

@@ -6,6 +6,7 @@ namespace Anvil\Inspection;
 
 use Anvil\Checks\Runner;
 use Anvil\Clearance\AssetClearance;
+use Anvil\Clearance\ExplodePlan;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Standard\Waiver;
@@ -47,6 +48,6 @@ final class Inspector
             'pair' => ($afterPair - $afterRead) / 1e9,
             'check' => ($end - $afterPair) / 1e9,
             'total' => ($end - $start) / 1e9,
-        ]);
+        ], $inspection->clearances === [] ? [] : ExplodePlan::vectorsOf($inspection));
     }
 }

@@ -125,6 +125,15 @@ final class CheckFixturesTest extends TestCase
         self::assertFalse($report->isReady());
     }
 
+    public function test_a_partner_in_the_wrong_file_is_one_finding(): void
+    {
+        $report = Assets::reportOf([
+            Assets::file('l.obj', ['a_low' => Shapes::box(1, 1, 1), 'b_low' => self::off(Shapes::box(1, 1, 1)), 'b_high' => self::off(self::rounded())], Role::Low),
+            Assets::file('h.obj', ['a_high' => self::rounded()], Role::High),
+        ]);
+        self::assertSame(['role-mixed blocker'], Assets::codes($report));
+    }
+
     public function test_the_unit_factor_is_named(): void
     {
         foreach ([[10.0, 'a factor of 10'], [39.37, 'a factor of 39.37'], [2.54, 'a factor of 2.54']] as [$factor, $words]) {

@@ -42,7 +42,7 @@ final class PairNoHigh implements Check
         }
         $findings = [];
         foreach ($inspection->pairing->ties as $tie) {
-            if ($tie->high !== [] || $tie->low === [] || $tie->kind === TieKind::Self) {
+            if ($tie->high !== [] || $tie->low === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::High, $inspection)) {
                 continue;
             }
             $part = $tie->low[0];
@@ -50,7 +50,7 @@ final class PairNoHigh implements Check
             $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or bake $tie->base on itself by choice", ['part' => $part->part->name, 'file' => $part->path]);
         }
 
-        $unread = $findings === [] ? null : UnreadFiles::thatMayHold(Role::High, $inspection);
+        $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::High, $inspection);
 
         return $unread === null ? Outcome::of($findings) : Outcome::notRun("$unread holds no part that could be read, so it cannot be told what is missing");
     }

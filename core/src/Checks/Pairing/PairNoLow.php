@@ -42,7 +42,7 @@ final class PairNoLow implements Check
         }
         $findings = [];
         foreach ($inspection->pairing->ties as $tie) {
-            if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self) {
+            if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::Low, $inspection)) {
                 continue;
             }
             $part = $tie->high[0];
@@ -50,7 +50,7 @@ final class PairNoLow implements Check
             $findings[] = new Finding('pair-no-low', Severity::Blocker, "{$part->part->name} has no low part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or leave $tie->base out by choice", ['other' => $part->part->name, 'file' => $part->path]);
         }
 
-        $unread = $findings === [] ? null : UnreadFiles::thatMayHold(Role::Low, $inspection);
+        $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::Low, $inspection);
 
         return $unread === null ? Outcome::of($findings) : Outcome::notRun("$unread holds no part that could be read, so it cannot be told what is missing");
     }

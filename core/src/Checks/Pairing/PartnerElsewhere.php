@@ -9,9 +9,9 @@ use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 
 /**
- * Files that gave no part, which may be where a missing partner is: one cause, one finding.
+ * Where a partner that seems missing may be: in a file that gave no part, or in a file of the other role. One cause, one finding.
  */
-final class UnreadFiles
+final class PartnerElsewhere
 {
     /** The name of the first such file of a role, or of no known role; null when there is none. */
     public static function thatMayHold(Role $role, Inspection $inspection): ?string
@@ -24,5 +24,17 @@ final class UnreadFiles
         }
 
         return null;
+    }
+
+    /** Whether the missing partner is there, in a file of the other role: `role-mixed` speaks for it. */
+    public static function isMixedInElsewhere(string $base, Role $role, Inspection $inspection): bool
+    {
+        foreach ($inspection->parts as $part) {
+            if ($part->mixed && $part->base === $base && $part->reading->role === $role) {
+                return true;
+            }
+        }
+
+        return false;
     }
 }

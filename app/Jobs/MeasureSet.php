@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetSurfaces;
 use Anvil\Spatial\TriangleTree;
@@ -39,7 +40,9 @@ final class MeasureSet extends DeliveryJob
         [$standard, $surfaces, $assembled] = $this->surfaces($delivery, $row);
         $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $row->name));
         $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, $assembled, $standard, $row->samples);
-        $row->update(['state' => 'done', 'clearance' => $clearance->toArray()]);
+        $row->update($clearance->samples === 0
+            ? ['state' => 'failed', 'error' => AssetClearance::NO_AREA]
+            : ['state' => 'done', 'clearance' => $clearance->toArray()]);
     }
 
     /**

@@ -15,6 +15,8 @@ use Closure;
  */
 final class AssetClearance
 {
+    public const NO_AREA = 'its low poly has no area to shoot rays from';
+
     public const SIZES_DIFFER = 'high and low poly differ in size; rays would mean nothing before that is mended';
 
     /**
@@ -38,10 +40,15 @@ final class AssetClearance
         foreach ($whole as $i => $set) {
             $progress?->__invoke($set->name, $i + 1, count($whole));
             $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
-            $clearances[$set->name] = ClearanceMeasure::of($surfaces[$set->name], $others, $assembled, $inspection->standard, $counts[$set->name]);
+            $measured = ClearanceMeasure::of($surfaces[$set->name], $others, $assembled, $inspection->standard, $counts[$set->name]);
+            if ($measured->samples === 0) {
+                $notMeasured[$set->name] = self::NO_AREA;
+            } else {
+                $clearances[$set->name] = $measured;
+            }
         }
 
-        return $inspection->withClearances($clearances, []);
+        return $inspection->withClearances($clearances, $notMeasured);
     }
 
     /**

@@ -125,6 +125,21 @@ final class CheckFixturesTest extends TestCase
         self::assertFalse($report->isReady());
     }
 
+    public function test_a_set_without_area_is_not_run_and_never_passed(): void
+    {
+        $report = Assets::report(['a_low' => Shapes::box(1, 1, 1)->scaled(1, 0, 0)], ['a_high' => self::rounded()], '{"checks":{"unit-mismatch":{"severity":"off"}}}');
+        self::assertSame('not-run', Assets::state($report, 'ray-miss'));
+        self::assertFalse($report->isReady());
+    }
+
+    public function test_a_one_triangle_part_and_a_part_far_away_are_measured(): void
+    {
+        $triangle = new Polygons([[0.0, 0.0, 0.0], [1.0, 0.0, 0.0], [0.0, 0.0, -1.0]], [[0, 1, 2]], [[[0.1, 0.1], [0.9, 0.1], [0.1, 0.9]]]);
+        self::assertSame(['pair-self note'], Assets::codes(Assets::report(['a_low' => $triangle], ['a_high' => $triangle])));
+        $far = static fn (Polygons $shape): Polygons => $shape->moved(1e6, 0, 0);
+        self::assertSame([], Assets::codes(Assets::report(['a_low' => $far(Shapes::box(16, 16, 16))], ['a_high' => $far(Shapes::roundedBox(16, 16, 16, 1.0, 3, 2))])));
+    }
+
     public function test_a_partner_in_the_wrong_file_is_one_finding(): void
     {
         $report = Assets::reportOf([

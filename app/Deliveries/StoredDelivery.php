@@ -52,6 +52,22 @@ final readonly class StoredDelivery
         return Inspection::of($files, $this->delivery->asset->standard->parsed(), $this->delivery->asset->decided());
     }
 
+    /** All of it, with what its rays met and why others were not shot: what did not run must not be taken for passed. */
+    public function measured(): Inspection
+    {
+        $clearances = $notMeasured = [];
+        foreach ($this->delivery->sets as $set) {
+            $measured = $set->measured();
+            if ($measured !== null) {
+                $clearances[$set->name] = $measured;
+            } elseif ($set->error !== null) {
+                $notMeasured[$set->name] = $set->error;
+            }
+        }
+
+        return $this->inspection()->withClearances($clearances, $notMeasured);
+    }
+
     /**
      * The files as handed in, for rewriting and packing.
      *

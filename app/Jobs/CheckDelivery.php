@@ -23,16 +23,8 @@ final class CheckDelivery extends DeliveryJob
     protected function perform(Delivery $delivery): void
     {
         $delivery->update(['state' => 'checking']);
-        $clearances = $notMeasured = [];
-        foreach ($delivery->sets as $set) {
-            $measured = $set->measured();
-            if ($measured !== null) {
-                $clearances[$set->name] = $measured;
-            } elseif ($set->error !== null) {
-                $notMeasured[$set->name] = $set->error;
-            }
-        }
-        $inspection = (new StoredDelivery($delivery))->inspection()->withClearances($clearances, $notMeasured);
+        $inspection = (new StoredDelivery($delivery))->measured();
+        $clearances = $inspection->clearances;
         $results = Runner::run($inspection);
         $plan = $clearances === [] ? null : ExplodePlan::of($inspection);
         $report = new Report($inspection, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
@@ -40,6 +32,10 @@ final class CheckDelivery extends DeliveryJob
         $array = $report->toArray();
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
         DB::transaction(function () use ($delivery, $report, $array, $plan, $inspection, $samples): void {
+            // Cancelled while it was being checked: what was found late is not put over that.
+            if (Delivery::query()->whereKey($delivery->id)->lockForUpdate()->first()?->state !== 'checking') {
+                return;
+            }
             $delivery->findings()->delete();
             $position = 0;
             foreach ($report->results as $result) {

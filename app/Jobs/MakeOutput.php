@@ -43,13 +43,13 @@ final class MakeOutput extends DeliveryJob
         }
         $output->update(['state' => 'making']);
         $stored = new StoredDelivery($delivery);
-        $inspection = $stored->inspection();
+        $inspection = $stored->measured();
         $folder = Storage::path($delivery->folder()."/outputs/$output->id");
         Folder::remove($folder);
         $sink = new FolderSink($folder);
         try {
             $detail = match ($output->kind) {
-                'exploded' => $this->explode($delivery, $inspection, $stored, $sink),
+                'exploded' => $this->explode($inspection, $stored, $sink),
                 'ids' => $this->ids($inspection, $stored, $sink),
                 default => throw new RuntimeException("$output->kind is not written here"),
             };
@@ -70,16 +70,8 @@ final class MakeOutput extends DeliveryJob
     /**
      * @return array<string, mixed>
      */
-    private function explode(Delivery $delivery, Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
+    private function explode(Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
     {
-        $clearances = [];
-        foreach ($delivery->sets as $set) {
-            $measured = $set->measured();
-            if ($measured !== null) {
-                $clearances[$set->name] = $measured;
-            }
-        }
-        $inspection = $inspection->withClearances($clearances, []);
         $plan = ExplodePlan::of($inspection);
         ExplodedFiles::write($inspection, $stored->givenFiles(), $plan, $sink);
 

@@ -36,14 +36,7 @@ final class SealPackage extends DeliveryJob
         }
         $package->update(['state' => 'sealing']);
         $stored = new StoredDelivery($delivery);
-        $clearances = [];
-        foreach ($delivery->sets as $set) {
-            $measured = $set->measured();
-            if ($measured !== null) {
-                $clearances[$set->name] = $measured;
-            }
-        }
-        $inspection = $stored->inspection()->withClearances($clearances, []);
+        $inspection = $stored->measured();
         $report = new Report($inspection, Runner::run($inspection), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
         if (! $report->isReady()) {
             $package->update(['state' => 'failed', 'error' => 'the asset is not ready']);

@@ -168,6 +168,12 @@ final class DeliveryTest extends TestCase
         $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
         $this->work();
         $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'cancelled')->assertJsonPath('findings', []);
+        // Nothing of it had been read: checking again reads it first.
+        $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
+        $this->work();
+        $page = $this->getJson("/api/deliveries/$id");
+        $page->assertJsonPath('state', 'done')->assertJsonPath('verdict', 'ready');
+        self::assertCount(16, (array) $page->json('parts'));
     }
 
     public function test_the_job_of_a_killed_worker_is_put_back_at_once_and_leaves_no_half_result(): void

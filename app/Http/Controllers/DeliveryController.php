@@ -22,6 +22,7 @@ use App\Http\Data\RenamePlanData;
 use App\Http\Data\RenameRowData;
 use App\Jobs\MakeOutput;
 use App\Jobs\PairDelivery;
+use App\Jobs\ReadFile;
 use App\Jobs\SealPackage;
 use App\Models\Asset;
 use App\Models\Delivery;
@@ -279,7 +280,9 @@ final class DeliveryController extends Controller
         if ($delivery->state === 'measuring' || $delivery->state === 'checking' || $delivery->state === 'reading') {
             throw ValidationException::withMessages(['delivery' => 'the delivery is being checked; wait or cancel first']);
         }
-        $delivery->update(['state' => 'measuring', 'error' => null, 'verdict' => null]);
-        PairDelivery::dispatch($delivery->id);
+        // Cancelled before all was read: it begins with reading, for what was not read cannot be judged.
+        $unread = $delivery->files()->where('kind', 'mesh')->whereNotIn('state', ['read', 'unreadable'])->exists();
+        $delivery->update(['state' => $unread ? 'reading' : 'measuring', 'error' => null, 'verdict' => null]);
+        $unread ? ReadFile::dispatchAll($delivery) : PairDelivery::dispatch($delivery->id);
     }
 }

@@ -2,9 +2,10 @@
 
 declare(strict_types=1);
 
-/* Writes docs/checks/CODE.md for every check of the catalogue. A test holds the pages against the catalogue. */
+/* Writes docs/checks/CODE.md for every check of the catalogue, and docs/formats.md. Tests hold the pages against the code. */
 
 use Anvil\Checks\Catalogue;
+use Anvil\Formats\FormatCatalogue;
 
 require __DIR__.'/../vendor/autoload.php';
 
@@ -16,3 +17,15 @@ foreach (Catalogue::about() as $about) {
     $index .= "| [`$about->code`]($about->code.md) | {$about->severity->value} | $about->title | $about->limitWords |\n";
 }
 file_put_contents(__DIR__.'/../docs/checks/README.md', $index);
+
+$formats = FormatCatalogue::overview();
+$page = "# Formats\n\nWhat is read, what each format carries, and what to export instead of those that are not read. Written by `php bin/check-pages.php`.\n\n"
+    ."Export **.glb** where everything is to be carried, **.obj** where smoothing groups or faces of many corners matter. A high poly of many millions of\ntriangles without UVs may come as .ply or .stl, one part a file, named by the file. A .zip may hold any of these with their side files.\n\n"
+    .'| carries | '.implode(' | ', array_map(static fn (array $format): string => ".{$format['ending']}", $formats))." |\n|---".str_repeat('|---', count($formats))."|\n";
+foreach (FormatCatalogue::CARRIED as $what) {
+    $page .= "| $what | ".implode(' | ', array_map(static fn (array $format): string => in_array($what, $format['lacks'], true) ? 'no' : 'yes', $formats))." |\n";
+}
+$page .= '| mended files are written | '.implode(' | ', array_map(static fn (array $format): string => $format['isWritten'] ? 'yes' : 'no, read only', $formats))." |\n"
+    ."\n## Not read\n\nExport the same meshes from the program that made the file: `.".implode('` `.', FormatCatalogue::notRead())."`.\n"
+    ."\n## Units and axes\n\nFiles that say their unit and up axis (.glb and .gltf by their standard: metres, Y up; .dae and .usda in the file) are brought into those of the low\nfile before anything is measured, as every program that reads them does. Files that say neither are taken as their numbers are.\n";
+file_put_contents(__DIR__.'/../docs/formats.md', $page);

@@ -145,7 +145,7 @@ final class SignalStation
         foreach (['a' => -0.12, 'b' => 0.12] as $which => $x) {
             $bench->pair("stilling_tube_$which", [Shapes::cylinder(0.045, 0.52, 24)->moved($x, 0.28, 0)], [Shapes::roundedCylinder(0.045, 0.52, 0.010, 96, 6)->moved($x, 0.28, 0)], 'tube');
         }
-        $bench->pair('float', [Shapes::cylinder(0.06, 0.10, 24)->moved(0, 0.14, 0.02)], [Shapes::roundedCylinder(0.06, 0.10, 0.02, 96, 10)->moved(0, 0.14, 0.02)], 'float_blue');
+        $bench->pair('float', [Shapes::cylinder(0.06, 0.10, 24)->moved(0, 0.14, 0.02)], [Shapes::roundedCylinder(0.06, 0.10, 0.01, 96, 8)->moved(0, 0.14, 0.02)], 'float_blue');
         $bench->pair('float_rod', [Shapes::cylinder(0.008, 0.36, 16)->moved(0, 0.37, 0.02)], [Shapes::roundedCylinder(0.008, 0.36, 0.003, 48, 4)->moved(0, 0.37, 0.02)], 'float_blue');
         $bench->pair('bracket', [Bench::slab(0.30, 0.04, 0.10, 0, 0.02, -0.02)], []);
 

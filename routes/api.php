@@ -1,6 +1,7 @@
 <?php
 
 use App\Http\Controllers\DeliveryController;
+use App\Http\Controllers\MendController;
 use App\Http\Controllers\RackController;
 use App\Http\Controllers\UploadController;
 use Illuminate\Support\Facades\Route;
@@ -11,6 +12,8 @@ Route::get('assets/{asset}', [RackController::class, 'show']);
 Route::post('uploads', [UploadController::class, 'store']);
 Route::put('uploads/{upload}', [UploadController::class, 'update']);
 
+Route::get('formats', [MendController::class, 'formats']);
+
 Route::post('deliveries', [DeliveryController::class, 'store']);
 Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('', [DeliveryController::class, 'show']);
@@ -18,10 +21,15 @@ Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('download', [DeliveryController::class, 'download']);
     Route::post('cancel', [DeliveryController::class, 'cancel']);
     Route::post('recheck', [DeliveryController::class, 'recheck']);
+    Route::post('board', [DeliveryController::class, 'board']);
+    Route::post('reach', [DeliveryController::class, 'reach']);
     Route::post('choices', [DeliveryController::class, 'choose']);
     Route::post('files/{file}/role', [DeliveryController::class, 'role']);
-    Route::post('renames', [DeliveryController::class, 'renames']);
-    Route::post('mend', [DeliveryController::class, 'mend']);
+    Route::get('files/{file}/role', [MendController::class, 'rolePreview']);
+    Route::post('renames', [MendController::class, 'renames']);
+    Route::post('mend', [MendController::class, 'mend']);
+    Route::post('place', [MendController::class, 'place']);
+    Route::post('suffixes', [MendController::class, 'suffixes']);
     Route::post('outputs', [DeliveryController::class, 'output']);
     Route::post('packages', [DeliveryController::class, 'seal']);
 });

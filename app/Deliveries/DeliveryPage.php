@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\Checks\Catalogue;
+use Anvil\Clearance\ExplodePlan;
+use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\Bounds;
 use Anvil\Inspection\Inspection;
 use Anvil\Pairing\PlaceCost;
@@ -12,14 +14,17 @@ use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
 use Anvil\Pairing\TieKind;
 use Anvil\Sets\BakeSet as CoreSet;
+use Anvil\Sets\FewestSets;
 use Anvil\Standard\Reach;
 use Anvil\Standard\Role;
 use App\Http\Data\BleedData;
+use App\Http\Data\BoardData;
 use App\Http\Data\BoundsData;
 use App\Http\Data\CheckData;
 use App\Http\Data\CommonData;
 use App\Http\Data\DeliveryData;
 use App\Http\Data\ExplodeData;
+use App\Http\Data\FewestData;
 use App\Http\Data\FileData;
 use App\Http\Data\FindingData;
 use App\Http\Data\IdColorData;
@@ -27,16 +32,21 @@ use App\Http\Data\IdProposalData;
 use App\Http\Data\IdsData;
 use App\Http\Data\MeasureData;
 use App\Http\Data\MoveData;
+use App\Http\Data\NamedSetData;
 use App\Http\Data\OutputData;
 use App\Http\Data\PackageData;
 use App\Http\Data\PartData;
+use App\Http\Data\PlaceMendData;
 use App\Http\Data\ProgressData;
 use App\Http\Data\ReachData;
 use App\Http\Data\SetData;
 use App\Http\Data\SettingData;
+use App\Http\Data\ShadeData;
 use App\Http\Data\StandardData;
+use App\Http\Data\SuffixGuessData;
 use App\Http\Data\SuggestionData;
 use App\Http\Data\TieData;
+use App\Http\Data\WholeData;
 use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\File;
@@ -49,11 +59,8 @@ use App\Models\Part;
  */
 final readonly class DeliveryPage
 {
-    private const CANNOT_CARRY = [
-        'obj' => ['unit', 'up axis', 'part hierarchy'],
-        'glb' => ['faces of over three corners'],
-        'gltf' => ['faces of over three corners'],
-    ];
+    /** Lone parts for which the nearest on the other side is looked for, of those that place and size give none. */
+    private const SEARCHED = 100;
 
     private const SHOWN_POINTS = 1200;
 
@@ -78,7 +85,7 @@ final readonly class DeliveryPage
     {
         $d = $this->delivery;
         $standard = $d->asset->standard;
-        $rules = $standard->parsed();
+        $rules = $d->asset->rules();
 
         return new DeliveryData(
             $d->id, $d->number, $d->asset_id, $d->asset->name, $d->state, $d->error, $d->verdict, $d->blockers, $d->cautions, $d->notes,
@@ -89,7 +96,7 @@ final readonly class DeliveryPage
             StationStates::of($d),
             array_values($d->files->map(fn (File $file): FileData => $this->file($file))->all()),
             $this->parts(),
-            array_map($this->tie(...), $this->inspection->pairing->ties),
+            $this->ties(),
             $this->suggestions(),
             array_values($d->sets->map(fn (BakeSet $set): SetData => $this->set($set))->all()),
             $this->common(),
@@ -105,6 +112,7 @@ final readonly class DeliveryPage
             array_values($d->outputs->map(static fn (Output $o): OutputData => new OutputData($o->id, $o->kind, $o->state, $o->error, $o->name, $o->bytes, $o->created_at->toIso8601String(), $o->made_by))->all()),
             array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by))->all()),
             $this->settings(),
+            $this->place(), $this->suffixGuess(), $this->wholeBake(), $this->board(), $this->fewest(),
         );
     }
 
@@ -132,11 +140,21 @@ final readonly class DeliveryPage
         $bounds = Bounds::union($file->parts->map(static fn (Part $part): ?Bounds => self::bounds($part))->all());
         $materials = array_values(array_unique(array_merge(...array_values($file->parts->map(static fn (Part $part): array => $part->materials)->all()))));
 
+        $placed = $roles = [];
+        foreach ($this->inspection->parts as $part) {
+            if ($part->path === $file->name) {
+                $placed[] = $part->part->bounds();
+                $roles[$part->role->value ?? 'none'] = true;
+            }
+        }
+        $inFrame = Bounds::union($placed);
+
         return new FileData(
             $file->id, $file->name, $file->kind, $file->role ?? $ofName, $file->role !== null ? 'chosen' : ($ofName !== null ? 'name' : null),
             $file->bytes, $file->state, $file->error, $file->error_line, $file->error_offset, $file->sha256, $file->format, $file->unit, $file->up_axis,
             $file->parts->count(), array_sum($file->parts->map(static fn (Part $part): int => $part->triangles)->all()), array_sum($file->parts->map(static fn (Part $part): int => $part->vertices)->all()), $materials,
-            $bounds === null ? null : new BoundsData($bounds->min, $bounds->max), $file->remarks ?? [], self::CANNOT_CARRY[$file->format ?? ''] ?? [],
+            $bounds === null ? null : new BoundsData($bounds->min, $bounds->max), $inFrame === null ? null : new BoundsData($inFrame->min, $inFrame->max),
+            $file->remarks ?? [], $file->extras ?? [], FormatCatalogue::lacks($file->format ?? ''), array_map(strval(...), array_keys($roles)),
         );
     }
 
@@ -176,11 +194,25 @@ final readonly class DeliveryPage
         return $out;
     }
 
-    private function tie(Tie $tie): TieData
+    /**
+     * @return list<TieData>
+     */
+    private function ties(): array
     {
-        [$candidate, $cost] = $tie->kind === TieKind::Open ? $this->candidate($tie) : [null, null];
+        $out = [];
+        $searched = 0;
+        $placeIsMute = $this->inspection->pairing->saysNothingOfPlace($this->inspection->standard);
+        foreach ($this->inspection->pairing->ties as $tie) {
+            [$candidate, $cost] = [$tie->better === [] ? null : $tie->better[0]->part->name, $tie->betterCost];
+            // For the rest the nearest of all, as far as a person will look at them one by one.
+            if ($candidate === null && $tie->kind === TieKind::Open && $searched++ < self::SEARCHED) {
+                [$candidate, $cost] = $this->candidate($tie);
+            }
+            $finite = static fn (?float $value): ?float => $value !== null && is_finite($value) ? $value : null;
+            $out[] = new TieData($tie->base, $tie->kind->value, $tie->troubles, RoledPart::names($tie->low), RoledPart::names($tie->high), $placeIsMute ? null : $finite($tie->cost), $candidate, $finite($cost), ! $placeIsMute && $tie->isApart() ? $finite($tie->gap()) : null);
+        }
 
-        return new TieData($tie->base, $tie->kind->value, $tie->troubles, RoledPart::names($tie->low), RoledPart::names($tie->high), $tie->cost !== null && is_finite($tie->cost) ? $tie->cost : null, $candidate, $cost);
+        return $out;
     }
 
     /**
@@ -213,7 +245,7 @@ final readonly class DeliveryPage
     {
         $ids = array_values($this->delivery->files->where('kind', 'mesh')->pluck('id')->all());
 
-        return array_map(static fn ($s): SuggestionData => new SuggestionData($s->part->path, is_int($ids[$s->part->file]) ? $ids[$s->part->file] : 0, $s->part->part->name, $s->rename, $s->reason), $this->inspection->pairing->suggestions);
+        return array_map(static fn ($s): SuggestionData => new SuggestionData($s->part->path, is_int($ids[$s->part->file]) ? $ids[$s->part->file] : 0, $s->part->part->name, $s->rename, $s->reason, $s->confidence), $this->inspection->pairing->suggestions);
     }
 
     private function set(BakeSet $row): SetData
@@ -231,7 +263,21 @@ final readonly class DeliveryPage
             array_map(static fn ($bleed): BleedData => new BleedData($bleed->other, $bleed->share, $bleed->unseenShare), $c->bleeds ?? []),
             $c?->overhang, $c->highest ?? [],
             array_slice($c->evidence['miss'] ?? [], 0, self::SHOWN_POINTS), array_slice($c->evidence['wrong'] ?? [], 0, self::SHOWN_POINTS),
+            $set === null ? [] : array_values(array_unique(array_map(static fn (RoledPart $part): string => $part->base, [...$set->low, ...$set->high]))), $set->onItself ?? false, $c->details->wrongShare ?? 0.0,
+            $c->details->curve['top'] ?? 0.0, $c->details->curve['miss'] ?? [], $c->details->curve['wrong'] ?? [],
+            $this->shades($row->name), isset($this->delivery->asset->reaches[$row->name]), $row->reused,
         );
+    }
+
+    /**
+     * @return list<ShadeData>
+     */
+    private function shades(string $set): array
+    {
+        /** @var array<string, list<array{other: string, share: float|int}>> $all */
+        $all = $this->delivery->report['shades'] ?? [];
+
+        return array_map(static fn (array $one): ShadeData => new ShadeData($one['other'], (float) $one['share']), $all[$set] ?? []);
     }
 
     private function common(): CommonData
@@ -320,5 +366,68 @@ final readonly class DeliveryPage
         $settings = $this->delivery->report['settings'] ?? [];
 
         return array_map(static fn (array $row): SettingData => new SettingData($row['setting'], $row['value'], $row['reason']), $settings);
+    }
+
+    private function place(): ?PlaceMendData
+    {
+        /** @var array{factor: float|int|null, turn: string|null, words: string, matrix: list<float|int>, stuck: list<string>}|null $place */
+        $place = $this->delivery->report['place'] ?? null;
+
+        return $place === null ? null : new PlaceMendData($place['factor'] === null ? null : (float) $place['factor'], $place['turn'], $place['words'], array_map(floatval(...), $place['matrix']), $place['stuck'][0] ?? null);
+    }
+
+    private function suffixGuess(): ?SuffixGuessData
+    {
+        /** @var array{suffixes: array<string, list<string>>, pairs: int, bases: int, ofFiles: bool}|null $guess */
+        $guess = $this->delivery->report['suffixes'] ?? null;
+
+        return $guess === null ? null : new SuffixGuessData($guess['suffixes']['low'][0] ?? '', $guess['suffixes']['high'][0] ?? '', $guess['suffixes']['id'][0] ?? null, $guess['pairs'], $guess['bases'], $guess['ofFiles']);
+    }
+
+    private function wholeBake(): ?WholeData
+    {
+        /** @var array{clean: bool, out: float|int, in: float|int}|null $whole */
+        $whole = $this->delivery->report['whole'] ?? null;
+
+        return $whole === null ? null : new WholeData($whole['clean'], (float) $whole['out'], (float) $whole['in']);
+    }
+
+    private function board(): BoardData
+    {
+        $choices = $this->inspection->choices;
+        $sets = [];
+        foreach ($choices->sets as $name => $patterns) {
+            $sets[] = new NamedSetData((string) $name, $patterns);
+        }
+
+        $shading = [];
+        foreach (is_array($choices->occlusion) ? $choices->occlusion : [] as $name => $others) {
+            $shading[] = new NamedSetData((string) $name, $others);
+        }
+
+        return new BoardData($sets, $choices->leftOut, $choices->bakedOnItself, $choices->detachable, is_array($choices->occlusion) ? 'named' : $choices->occlusion, $shading);
+    }
+
+    private function fewest(): ?FewestData
+    {
+        $names = $conflicts = [];
+        foreach ($this->delivery->sets as $set) {
+            $measured = $set->measured();
+            if ($measured === null) {
+                continue;
+            }
+            $names[] = $set->name;
+            foreach ($measured->bleeds as $bleed) {
+                if ($bleed->share > ExplodePlan::BLEED) {
+                    $conflicts[] = [$set->name, $bleed->other];
+                }
+            }
+        }
+        if (count($names) < 2 || $this->delivery->state !== 'done') {
+            return null;
+        }
+        $fewest = FewestSets::of($names, $conflicts);
+
+        return new FewestData($fewest->groups, $fewest->isExact);
     }
 }

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
+use Anvil\Formats\Unreadable;
+use Anvil\Formats\Zip\ZippedFiles;
 use Anvil\Pairing\NameReading;
 use Anvil\Standard\Standard as Rules;
 use App\Jobs\ReadFile;
@@ -15,6 +18,8 @@ use App\Models\Upload;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use RuntimeException;
 use Throwable;
 
 /**
@@ -30,22 +35,28 @@ final class HandIn
     {
         $user = (string) config()->string('anvil.user');
         $folder = null;
+        $unpacked = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
         try {
-            $delivery = DB::transaction(function () use ($uploads, $asset, $name, $from, $derivedBecause, $standard, $user, &$folder): Delivery {
-                $asset ??= $this->assetFor($uploads, $name, $standard, $user);
+            $files = self::files($uploads, $unpacked);
+            $delivery = DB::transaction(function () use ($files, $asset, $name, $from, $derivedBecause, $standard, $user, &$folder): Delivery {
+                $asset ??= $this->assetFor(array_column($files, 'name'), $name, $standard, $user);
                 Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
                 $last = $asset->deliveries()->max('number');
                 $number = (is_numeric($last) ? (int) $last : 0) + 1;
                 $delivery = $asset->deliveries()->create(['number' => $number, 'state' => 'reading', 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
                 $folder = $delivery->folder();
-                foreach ($uploads as $position => $upload) {
+                Storage::makeDirectory("$folder/original");
+                foreach ($files as $position => $file) {
                     $path = "$folder/original/".Str::uuid()->toString();
-                    Storage::makeDirectory("$folder/original");
                     // A link or a move would leave one of the two without its bytes when the other is undone.
-                    Storage::copy($upload->path(), $path);
-                    $kind = in_array(strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh';
-                    $role = $from?->files->firstWhere('name', $upload->name)?->role;
-                    $delivery->files()->create(['position' => $position, 'name' => $upload->name, 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => $upload->bytes, 'state' => $kind === 'mesh' ? 'waiting' : 'read']);
+                    $stream = fopen($file['path'], 'rb');
+                    if ($stream === false || ! Storage::writeStream($path, $stream)) {
+                        throw new RuntimeException("{$file['name']} could not be stored");
+                    }
+                    fclose($stream);
+                    $kind = in_array(strtolower(pathinfo($file['name'], PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh';
+                    $role = $from?->files->firstWhere('name', $file['name'])?->role;
+                    $delivery->files()->create(['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? 'waiting' : 'read']);
                 }
                 $asset->update(['changed_by' => $user]);
 
@@ -56,6 +67,8 @@ final class HandIn
                 Storage::deleteDirectory($folder);
             }
             throw $error;
+        } finally {
+            Folder::remove($unpacked);
         }
         foreach ($uploads as $upload) {
             Storage::delete($upload->path());
@@ -75,18 +88,54 @@ final class HandIn
     }
 
     /**
+     * The files that came, those of a zip each by itself; a zip that cannot be unpacked stays as it is and is told of on reading.
+     *
      * @param  list<Upload>  $uploads
+     * @return list<array{name: string, path: string}>
      */
-    private function assetFor(array $uploads, ?string $name, ?Standard $standard, string $user): Asset
+    private static function files(array $uploads, string $unpacked): array
     {
-        $first = $uploads[0];
-        foreach ($uploads as $upload) {
-            if (in_array(strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)), FormatCatalogue::endings(), true)) {
-                $first = $upload;
+        $out = [];
+        foreach ($uploads as $i => $upload) {
+            $path = Storage::path($upload->path());
+            if (strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)) === 'zip') {
+                try {
+                    mkdir("$unpacked/$i", 0o700, true);
+                    foreach (ZippedFiles::extract($path, "$unpacked/$i") as $name) {
+                        $out[] = ['name' => $name, 'path' => "$unpacked/$i/$name"];
+                    }
+
+                    continue;
+                } catch (Unreadable) {
+                    Folder::remove("$unpacked/$i");
+                }
+            }
+            $out[] = ['name' => $upload->name, 'path' => $path];
+        }
+        $names = array_map(mb_strtolower(...), array_column($out, 'name'));
+        foreach (array_count_values($names) as $name => $count) {
+            if ($count > 1) {
+                throw ValidationException::withMessages(['name' => "$name is handed in twice, once in a zip; hand in each file once"]);
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<string>  $names  of the files
+     */
+    private function assetFor(array $names, ?string $name, ?Standard $standard, string $user): Asset
+    {
+        $first = $names[0];
+        foreach ($names as $candidate) {
+            if (FormatCatalogue::isMesh($candidate)) {
+                $first = $candidate;
                 break;
             }
         }
-        $key = self::keyOf($first->name);
+        $first = basename($first);
+        $key = self::keyOf($first);
         $found = Asset::query()->where('key', $key)->first();
         if ($found !== null) {
             return $found;

@@ -10,6 +10,7 @@ use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part as CorePart;
+use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
 use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
@@ -42,14 +43,14 @@ final readonly class StoredDelivery
             foreach ($file->parts as $part) {
                 $mesh = $needsMesh === null || $needsMesh($part) ? $this->mesh($part) : new Mesh([], []);
                 $bounds = $part->bounds === null ? null : Bounds::of(self::vector($part->bounds['min']), self::vector($part->bounds['max']));
-                $parts[] = new CorePart($part->name, $mesh, $part->colors, $bounds);
+                $parts[] = new CorePart($part->name, $mesh, $part->colors, $bounds, PartFacts::ofArray($part->facts ?? []));
             }
-            $scene = $file->state === 'read' ? new Scene($file->format ?? '', $parts, $file->unit, $file->up_axis, $file->remarks ?? []) : null;
+            $scene = $file->state === 'read' ? new Scene($file->format ?? '', $parts, $file->unit, $file->up_axis, $file->remarks ?? [], $file->extras ?? []) : null;
             $error = $file->state === 'unreadable' ? Unreadable::because($file->error ?? 'it cannot be read') : null;
             $files[] = new ReadFile($file->name, $this->role($file), $file->sha256 ?? '', $scene, $error);
         }
 
-        return Inspection::of($files, $this->delivery->asset->standard->parsed(), $this->delivery->asset->decided());
+        return Inspection::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided());
     }
 
     /** All of it, with what its rays met and why others were not shot: what did not run must not be taken for passed. */
@@ -81,9 +82,12 @@ final readonly class StoredDelivery
     public function source(File $file): FileSource
     {
         $sides = [];
+        // Out of a zip a file may lie in a folder, and names its side files from there.
+        $folder = dirname($file->name) === '.' ? '' : dirname($file->name).'/';
         foreach ($this->delivery->files as $other) {
             if ($other->kind === 'side') {
-                $sides[$other->name] = Storage::path($other->path);
+                $name = $folder !== '' && str_starts_with($other->name, $folder) ? substr($other->name, strlen($folder)) : $other->name;
+                $sides[$name] = Storage::path($other->path);
             }
         }
 

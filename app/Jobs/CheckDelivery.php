@@ -6,8 +6,10 @@ namespace App\Jobs;
 
 use Anvil\Checks\Runner;
 use Anvil\Clearance\ExplodePlan;
+use Anvil\Clearance\Shading;
 use Anvil\Handoff\Ticket;
 use Anvil\Inspection\Report;
+use Anvil\Place\PlaceMend;
 use Anvil\Standard\Severity;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\IdSheet;
@@ -29,9 +31,18 @@ final class CheckDelivery extends DeliveryJob
         $plan = $clearances === [] ? null : ExplodePlan::of($inspection);
         $report = new Report($inspection, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
         DisplayFile::write($delivery, $inspection);
+        $place = PlaceMend::of($inspection);
+        $guess = $inspection->suffixGuess();
+        $whole = $inspection->wholeBake();
+        $extra = [
+            'shades' => (object) Shading::ofAll($inspection),
+            'place' => $place === null ? null : ['factor' => $place->factor, 'turn' => $place->turn, 'words' => $place->words(), 'matrix' => $place->matrix->m, 'stuck' => $place->stuck],
+            'suffixes' => $guess === null ? null : ['suffixes' => $guess->suffixes, 'pairs' => $guess->pairs, 'bases' => $guess->bases, 'ofFiles' => $guess->ofFiles],
+            'whole' => $whole === null ? null : ['clean' => $whole->isClean, 'out' => $whole->reach->out, 'in' => $whole->reach->in],
+        ];
         $array = $report->toArray();
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
-        DB::transaction(function () use ($delivery, $report, $array, $plan, $inspection, $samples): void {
+        DB::transaction(function () use ($delivery, $report, $array, $plan, $inspection, $samples, $extra): void {
             // Cancelled while it was being checked: what was found late is not put over that.
             if (Delivery::query()->whereKey($delivery->id)->lockForUpdate()->first()?->state !== 'checking') {
                 return;
@@ -52,6 +63,7 @@ final class CheckDelivery extends DeliveryJob
                 'verdict' => $report->isReady() ? 'ready' : 'blocked',
                 'blockers' => $report->count(Severity::Blocker), 'cautions' => $report->count(Severity::Caution), 'notes' => $report->count(Severity::Note),
                 'report' => [
+                    ...$extra,
                     'ids' => IdSheet::of($inspection),
                     'settings' => Ticket::of($delivery->asset->name, $report)->settings(),
                     'checks' => $array['checks'], 'common' => $array['common'], 'sets' => $array['sets'],

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use Anvil\Cage\CageFiles;
+use Anvil\Cage\CageFit;
 use Anvil\Clearance\ExplodedFiles;
 use Anvil\Clearance\ExplodePlan;
 use Anvil\ColorId\IdFileWriter;
@@ -51,6 +53,7 @@ final class MakeOutput extends DeliveryJob
             $detail = match ($output->kind) {
                 'exploded' => $this->explode($inspection, $stored, $sink),
                 'ids' => $this->ids($inspection, $stored, $sink),
+                'cage' => $this->cage($inspection, $sink),
                 default => throw new RuntimeException("$output->kind is not written here"),
             };
             $sink->commit();
@@ -76,6 +79,23 @@ final class MakeOutput extends DeliveryJob
         ExplodedFiles::write($inspection, $stored->givenFiles(), $plan, $sink);
 
         return ['moved' => $plan->moved(), 'proved' => $plan->isProved()];
+    }
+
+    /**
+     * @return array<string, mixed>
+     */
+    private function cage(Inspection $inspection, FolderSink $sink): array
+    {
+        $fits = [];
+        foreach ($inspection->sets as $set) {
+            $measured = $inspection->clearances[$set->name] ?? null;
+            if ($measured !== null) {
+                $fits[$set->name] = CageFit::of($inspection, $set, $measured);
+            }
+        }
+        CageFiles::write($inspection, $fits, $sink);
+
+        return ['sets' => array_values(array_map(static fn (CageFit $fit): array => ['set' => $fit->set, 'vertices' => $fit->vertices, 'more' => $fit->more, 'less' => $fit->less, 'wrongShare' => $fit->rays->wrongShare, 'outsideBy' => $fit->rays->outsideBy, 'clean' => $fit->isClean()], $fits))];
     }
 
     /**

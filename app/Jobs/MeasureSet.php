@@ -7,6 +7,8 @@ namespace App\Jobs;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetSurfaces;
+use Anvil\Pairing\Tie;
+use Anvil\Place\TiePlaces;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Standard;
 use App\Deliveries\StoredDelivery;
@@ -22,7 +24,7 @@ final class MeasureSet extends DeliveryJob
 {
     private const KEEP_UP_TO = 3_000_000;
 
-    /** @var array{string, array{Standard, array<string, SetSurfaces>, TriangleTree}}|null */
+    /** @var array{string, array{Standard, array<string, SetSurfaces>, TriangleTree, array<string, list<Tie>>, array<string, true>}}|null */
     private static ?array $kept = null;
 
     public function __construct(int $deliveryId, public int $setId)
@@ -37,19 +39,24 @@ final class MeasureSet extends DeliveryJob
             return;
         }
         $row->update(['state' => 'measuring']);
-        [$standard, $surfaces, $assembled] = $this->surfaces($delivery, $row);
+        [$standard, $surfaces, $assembled, $ties, $allSeen] = $this->surfaces($delivery, $row);
         $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $row->name));
-        $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, $assembled, $standard, $row->samples);
-        $row->update($clearance->samples === 0
-            ? ['state' => 'failed', 'error' => AssetClearance::NO_AREA]
-            : ['state' => 'done', 'clearance' => $clearance->toArray()]);
+        $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, $assembled, $standard, $row->samples, isset($allSeen[$row->name]));
+        if ($clearance->samples === 0) {
+            $row->update(['state' => 'failed', 'error' => AssetClearance::NO_AREA]);
+
+            return;
+        }
+        $places = TiePlaces::of($ties[$row->name], $surfaces[$row->name], count($ties));
+        $seen = hash('sha256', ClearanceMeasure::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])));
+        $row->update(['state' => 'done', 'seen' => $seen, 'clearance' => $clearance->withPlaces($places)->toArray()]);
     }
 
     /**
      * The delivery's surfaces: kept from one job to the next while a worker measures the sets of one delivery of a usual size; of a
      * very large one only what this set needs is loaded.
      *
-     * @return array{Standard, array<string, SetSurfaces>, TriangleTree}
+     * @return array{Standard, array<string, SetSurfaces>, TriangleTree, array<string, list<Tie>>, array<string, true>}
      */
     private function surfaces(Delivery $delivery, BakeSet $row): array
     {
@@ -61,11 +68,13 @@ final class MeasureSet extends DeliveryJob
         $large = $delivery->parts()->sum('triangles') > self::KEEP_UP_TO;
         $stored = new StoredDelivery($delivery);
         $inspection = $stored->inspection($large ? $this->needed($delivery, $stored, $row) : null);
-        $surfaces = [];
+        $surfaces = $ties = [];
         foreach ($inspection->sets as $set) {
+            $ties[$set->name] = $inspection->tiesOf($set);
             $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
         }
-        $out = [$inspection->standard, $surfaces, ClearanceMeasure::assembled(array_values($surfaces))];
+        [$assembled, $allSeen] = AssetClearance::seenThrough($inspection, $surfaces);
+        $out = [$inspection->standard, $surfaces, $assembled, $ties, $allSeen];
         if (! $large) {
             self::$kept = [$key, $out];
         }

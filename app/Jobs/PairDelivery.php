@@ -5,10 +5,14 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use Anvil\Clearance\AssetClearance;
-use Anvil\Standard\Role;
+use Anvil\Clearance\ClearanceMeasure;
+use Anvil\Clearance\SetSurfaces;
+use Anvil\Inspection\Inspection;
+use Anvil\Sets\BakeSet as Set;
+use App\Deliveries\SetInputs;
 use App\Deliveries\StoredDelivery;
+use App\Models\BakeSet;
 use App\Models\Delivery;
-use App\Models\Part;
 use Illuminate\Bus\Batch;
 use Illuminate\Support\Facades\Bus;
 use Illuminate\Support\Facades\DB;
@@ -22,28 +26,26 @@ final class PairDelivery extends DeliveryJob
     {
         $id = $delivery->id;
         $stored = new StoredDelivery($delivery);
-        $light = $stored->inspection(static fn (Part $part): bool => false);
-        // Samples are shared out by the low parts' area; no other mesh is needed here.
-        $low = [];
-        foreach ($light->judged(Role::Low) as $part) {
-            $low["$part->path\0{$part->part->name}"] = true;
-        }
-        $names = [];
-        foreach ($delivery->files as $file) {
-            $names[$file->id] = $file->name;
-        }
-        $inspection = $stored->inspection(static fn (Part $part): bool => isset($low["{$names[$part->file_id]}\0$part->name"]));
+        // All meshes: whether the high poly is turned against the low one is seen on its surface.
+        $inspection = $stored->inspection();
         $blocked = AssetClearance::notMeasured($inspection);
         $counts = AssetClearance::sampleCounts($inspection);
-        DB::transaction(function () use ($delivery, $inspection, $blocked, $counts): void {
+        $whole = array_values(array_filter($inspection->sets, static fn (Set $set): bool => $set->isWhole() && ! isset($blocked[$set->name])));
+        [$inputs, $known] = $this->known($delivery, $inspection, $whole, $counts);
+        DB::transaction(function () use ($delivery, $inspection, $blocked, $counts, $inputs, $known): void {
             $delivery->sets()->delete();
             foreach ($inspection->sets as $set) {
                 $reason = $blocked[$set->name] ?? null;
+                $before = $known[$set->name] ?? null;
                 $delivery->sets()->create([
                     'name' => $set->name,
                     'samples' => $counts[$set->name] ?? 0,
-                    'state' => ! $set->isWhole() ? 'done' : ($reason !== null ? 'failed' : 'waiting'),
+                    'state' => ! $set->isWhole() || $before !== null ? 'done' : ($reason !== null ? 'failed' : 'waiting'),
                     'error' => $reason,
+                    'inputs' => $inputs[$set->name] ?? null,
+                    'seen' => $before[0] ?? null,
+                    'clearance' => $before[1] ?? null,
+                    'reused' => $before !== null,
                 ]);
             }
             $delivery->update(['state' => 'measuring']);
@@ -61,5 +63,41 @@ final class PairDelivery extends DeliveryJob
             })
             ->dispatch();
         $delivery->update(['batch_id' => $batch->id]);
+    }
+
+    /**
+     * What the rays of each set depend on, and what they met before where that is the same, in this delivery or another of the asset.
+     *
+     * @param  list<Set>  $sets
+     * @param  array<string, int>  $counts
+     * @return array{array<string, string>, array<string, array{string, array<string, mixed>}>} set → hash; set → what is seen, what was measured
+     */
+    private function known(Delivery $delivery, Inspection $inspection, array $sets, array $counts): array
+    {
+        if ($sets === []) {
+            return [[], []];
+        }
+        $surfaces = [];
+        foreach ($inspection->sets as $set) {
+            $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
+        }
+        [$assembled, $allSeen] = AssetClearance::seenThrough($inspection, $surfaces);
+        $hash = new SetInputs($delivery, $inspection);
+        $inputs = $known = [];
+        foreach ($sets as $set) {
+            $inputs[$set->name] = $hash->of($set, $counts[$set->name] ?? 0, isset($allSeen[$set->name]));
+        }
+        $deliveries = $delivery->asset->deliveries()->pluck('id')->all();
+        foreach (array_chunk($inputs, 500, true) as $some) {
+            $rows = BakeSet::query()->whereIn('delivery_id', $deliveries)->whereIn('inputs', array_values($some))->whereNotNull('clearance')->orderBy('id')->get();
+            foreach ($rows as $row) {
+                if (! isset($known[$row->name]) && $row->seen !== null && $row->clearance !== null
+                    && $row->seen === hash('sha256', ClearanceMeasure::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])))) {
+                    $known[$row->name] = [$row->seen, $row->clearance];
+                }
+            }
+        }
+
+        return [$inputs, $known];
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use Anvil\Formats\Folder;
+use Anvil\Formats\Unreadable;
 use Anvil\Geometry\MeshStore;
 use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\ReadFile as CoreReadFile;
@@ -46,19 +48,21 @@ final class ReadFile extends DeliveryJob
             return;
         }
         $file->update(['state' => 'reading', 'error' => null]);
-        $read = CoreReadFile::of(new GivenFile($file->name, null, (new StoredDelivery($delivery))->source($file)));
+        $read = CoreReadFile::of(new GivenFile($file->name, null, (new StoredDelivery($delivery))->source($file), $this->whatAZipSays($file)));
         $folder = $delivery->folder()."/geometry/$file->id";
         Storage::deleteDirectory($folder);
         $rows = [];
         foreach ($read->scene->parts ?? [] as $i => $part) {
             $store = "$folder/$i.yam";
-            Storage::put($store, MeshStore::encode($part->mesh));
+            $bytes = MeshStore::encode($part->mesh);
+            Storage::put($store, $bytes);
             $rows[] = [
-                'delivery_id' => $delivery->id, 'file_id' => $file->id, 'position' => $i, 'name' => $part->name, 'store' => $store,
+                'delivery_id' => $delivery->id, 'file_id' => $file->id, 'position' => $i, 'name' => $part->name, 'store' => $store, 'hash' => hash('sha256', $bytes),
                 'triangles' => $part->mesh->triangleCount(), 'vertices' => $part->mesh->vertexCount(),
                 'bounds' => json_encode($part->bounds()?->toArray(), JSON_THROW_ON_ERROR),
                 'materials' => json_encode($part->mesh->materials, JSON_THROW_ON_ERROR), 'colors' => json_encode((object) $part->colors, JSON_THROW_ON_ERROR),
                 'has_normals' => $part->mesh->hasNormals(), 'has_uvs' => $part->mesh->triUvs !== [],
+                'facts' => json_encode($part->facts->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE),
             ];
         }
         // Rows and state change together, so a job that dies half-way leaves nothing that looks done.
@@ -69,6 +73,21 @@ final class ReadFile extends DeliveryJob
             }
             $this->record($file, $read);
         });
+    }
+
+    /** A zip that could not be unpacked when it was handed in: why. */
+    private function whatAZipSays(File $file): ?Unreadable
+    {
+        if (strtolower(pathinfo($file->name, PATHINFO_EXTENSION)) !== 'zip') {
+            return null;
+        }
+        $folder = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
+        mkdir($folder, 0o700);
+        try {
+            return GivenFile::ofZip(Storage::path($file->path), null, $folder)[0]->error ?? Unreadable::because('the zip could not be unpacked when it was handed in; hand it in again');
+        } finally {
+            Folder::remove($folder);
+        }
     }
 
     private function record(File $file, CoreReadFile $read): void
@@ -83,6 +102,7 @@ final class ReadFile extends DeliveryJob
             'unit' => $read->scene?->unit,
             'up_axis' => $read->scene?->upAxis,
             'remarks' => $read->scene?->remarks,
+            'extras' => $read->scene?->extras,
         ]);
     }
 }

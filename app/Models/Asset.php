@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Anvil\Standard\Choices;
+use Anvil\Standard\Standard as Rules;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -19,6 +20,7 @@ use Illuminate\Support\Carbon;
  * @property string $key what file names have in common, lower case
  * @property int $standard_id
  * @property array<string, mixed> $choices
+ * @property array<string, array{out: float|null, in: float|null}>|null $reaches that were set by hand, by set
  * @property string $changed_by
  * @property Carbon $created_at
  * @property Carbon $updated_at
@@ -34,7 +36,7 @@ final class Asset extends Model
      */
     protected function casts(): array
     {
-        return ['choices' => 'array'];
+        return ['choices' => 'array', 'reaches' => 'array'];
     }
 
     /**
@@ -53,8 +55,20 @@ final class Asset extends Model
         return $this->hasMany(Delivery::class)->orderBy('number');
     }
 
+    /** The studio's standard with the reaches that were set for this asset. */
+    public function rules(): Rules
+    {
+        return $this->standard->parsed()->withReaches($this->reaches ?? []);
+    }
+
     public function decided(): Choices
     {
-        return Choices::ofJson((string) json_encode((object) $this->choices));
+        $choices = $this->choices;
+        if (is_array($choices['sets'] ?? null)) {
+            // Names such as 0 and 1 are no list.
+            $choices['sets'] = (object) $choices['sets'];
+        }
+
+        return Choices::ofJson((string) json_encode((object) $choices));
     }
 }

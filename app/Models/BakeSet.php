@@ -17,6 +17,9 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $state waiting, measuring, done or failed
  * @property string|null $error
  * @property int $samples
+ * @property string|null $inputs hash of all that its rays depend on, but for what is seen
+ * @property string|null $seen hash of what is seen of it
+ * @property bool $reused nothing of it changed: what its rays met is known from before
  * @property array<string, mixed>|null $clearance
  * @property Delivery $delivery
  */
@@ -31,7 +34,7 @@ final class BakeSet extends Model
      */
     protected function casts(): array
     {
-        return ['clearance' => 'array'];
+        return ['clearance' => 'array', 'reused' => 'boolean'];
     }
 
     /**

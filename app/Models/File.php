@@ -29,6 +29,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string|null $unit
  * @property string|null $up_axis
  * @property list<string>|null $remarks
+ * @property list<string>|null $extras
  * @property Delivery $delivery
  * @property Collection<int, Part> $parts
  */
@@ -41,7 +42,7 @@ final class File extends Model
      */
     protected function casts(): array
     {
-        return ['remarks' => 'array'];
+        return ['remarks' => 'array', 'extras' => 'array'];
     }
 
     /**

@@ -15,6 +15,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $position
  * @property string $name
  * @property string $store path on the storage disk
+ * @property string|null $hash of the stored mesh
  * @property int $triangles
  * @property int $vertices
  * @property array{min: array{float, float, float}, max: array{float, float, float}}|null $bounds
@@ -22,6 +23,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property array<string, string> $colors
  * @property bool $has_normals
  * @property bool $has_uvs
+ * @property array<string, mixed>|null $facts
  */
 final class Part extends Model
 {
@@ -34,6 +36,6 @@ final class Part extends Model
      */
     protected function casts(): array
     {
-        return ['bounds' => 'array', 'materials' => 'array', 'colors' => 'array', 'has_normals' => 'boolean', 'has_uvs' => 'boolean'];
+        return ['bounds' => 'array', 'materials' => 'array', 'colors' => 'array', 'has_normals' => 'boolean', 'has_uvs' => 'boolean', 'facts' => 'array'];
     }
 }

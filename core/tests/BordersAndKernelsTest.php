@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Tests;
 
 use Anvil\Checks\Catalogue;
+use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Unreadable;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
@@ -42,7 +43,14 @@ final class BordersAndKernelsTest extends TestCase
             $low = Anvil\Modelling\Shapes::cylinder(1, 2, 24)->mesh(); $high = Anvil\Modelling\Shapes::roundedCylinder(1, 2, .08, 64, 6)->mesh();
             $set = new Anvil\Clearance\SetSurfaces("a", [$low], [$high], true);
             $r = Anvil\Clearance\ClearanceMeasure::of($set, [], Anvil\Clearance\ClearanceMeasure::assembled([$set]), Anvil\Standard\Standard::builtIn(), 8192);
-            echo (opcache_get_status(false)["jit"]["on"] ?? false) ? "on " : "off ", md5(serialize([$r->toArray(), $set->high()->tree()->order, $set->high()->tree()->skip]));';
+            $health = Anvil\Surface\MeshHealth::of($high); $off = Anvil\Place\OffsetSearch::of([$low], Anvil\Spatial\TriangleTree::of($high->moved([0.02, -0.01, 0.0])->positions, $high->triangles), 512);
+            $costs = []; mt_srand(5); for ($i = 0; $i < 60; $i++) { for ($j = 0; $j < 60; $j++) { $costs[$i][$j] = mt_rand(0, 1000) / 700; } }
+            $read = Anvil\Formats\FormatCatalogue::read(new Anvil\Tests\Support\MemorySource("a.obj", Anvil\Fuzz\Seeds::all()["a.obj"]));
+            $large = Anvil\Modelling\Polygons::join([Anvil\Modelling\Shapes::box(4, .1, 4), ...array_map(fn ($i) => Anvil\Modelling\Shapes::sphere(.03, 5, 8)->moved($i % 4 - 1.5, .06, intdiv($i, 4) - 1.5), range(0, 15))])->mesh();
+            $tree = Anvil\Spatial\TriangleTree::of($large->positions, $large->triangles); $near = new Anvil\Spatial\NearestPoint($tree); $found = [$tree->order, $tree->minX];
+            for ($i = 0; $i < 2000; $i++) { $found[] = $near->find(sin($i), 0.5 * cos(2 * $i), cos($i)); $found[] = $near->squared; }
+            echo (opcache_get_status(false)["jit"]["on"] ?? false) ? "on " : "off ", md5(serialize([$found, $r->toArray(), $set->high()->tree()->order, $set->high()->tree()->skip,
+                $health->degenerate, $health->manyFaced, $health->fans, $health->againstNeighbours, $health->insideOut, $off, Anvil\Pairing\Assignment::of($costs), $read->parts[0]->mesh->positions]));';
         $run = static fn (string $flags): string => (string) shell_exec(PHP_BINARY." $flags -r ".escapeshellarg($code));
         $on = $run('-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d pcov.enabled=0');
         $off = $run('-d opcache.enable_cli=1 -d opcache.jit=off');
@@ -94,6 +102,15 @@ final class BordersAndKernelsTest extends TestCase
             foreach ([$about->title, $about->measured, $about->limitWords, $about->afterBake, $about->remedy, $about->source] as $text) {
                 self::assertStringContainsString($text, $page, "$about->code: run php bin/check-pages.php");
             }
+        }
+    }
+
+    public function test_the_page_on_formats_is_that_of_the_catalogue(): void
+    {
+        $page = (string) file_get_contents(Outside::root().'/docs/formats.md');
+        foreach (FormatCatalogue::CARRIED as $what) {
+            $row = "| $what | ".implode(' | ', array_map(static fn (array $format): string => in_array($what, $format['lacks'], true) ? 'no' : 'yes', FormatCatalogue::overview())).' |';
+            self::assertStringContainsString($row, $page, 'run php bin/check-pages.php');
         }
     }
 

@@ -11,6 +11,7 @@ import { StrictMode, useEffect, useMemo, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes, useParams } from 'react-router';
 import { AssetFrame } from './frame/AssetFrame';
+import { FormatsPage } from './intake/FormatsPage';
 import { RackPage } from './rack/RackPage';
 import { paint, themeFor, type Mode } from './theme';
 
@@ -36,6 +37,7 @@ function App() {
         <ThemeProvider theme={theme}>
             <Routes>
                 <Route path="/" element={<RackPage mode={mode} setMode={choose} />} />
+                <Route path="/formats" element={<FormatsPage mode={mode} setMode={choose} />} />
                 <Route path="/assets/:assetId/deliveries/:deliveryId" element={<ToIntake />} />
                 <Route path="/assets/:assetId/deliveries/:deliveryId/:station" element={<AssetFrame mode={mode} setMode={choose} />} />
                 <Route path="*" element={<Navigate to="/" replace />} />

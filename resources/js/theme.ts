@@ -86,9 +86,16 @@ export function themeFor(mode: Mode): Theme {
             MuiButton: {
                 defaultProps: { disableElevation: true, size: 'small' },
                 styleOverrides: {
-                    root: { borderRadius: 0, padding: '5px 13px', lineHeight: 1.4, '&.Mui-focusVisible': { outline: `2px solid ${c.ink}`, outlineOffset: 2 } },
+                    root: {
+                        borderRadius: 0,
+                        padding: '5px 13px',
+                        lineHeight: 1.4,
+                        whiteSpace: 'nowrap',
+                        flex: 'none',
+                        '&.Mui-focusVisible': { outline: `2px solid ${c.ink}`, outlineOffset: 2 },
+                    },
                     outlined: { color: c.ink, borderColor: c.ink },
-                    text: { color: c.soft },
+                    text: { color: c.soft, padding: '3px 7px', minWidth: 0 },
                 },
             },
             MuiToggleButtonGroup: { defaultProps: { size: 'small', exclusive: true } },

@@ -12,6 +12,7 @@ use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\Remote\RemoteWebElement;
 use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverElement;
 use Facebook\WebDriver\WebDriverKeys;
 use Tests\TestCase;
 
@@ -97,6 +98,28 @@ abstract class BrowserTestCase extends TestCase
         self::fail("\"$text\" did not appear; the page says: ".mb_substr($seen, 0, 1500));
     }
 
+    protected function waitForNot(string $text, int $seconds = 30): void
+    {
+        for ($i = 0; $i < 5 * $seconds; $i++) {
+            if (! str_contains($this->text(), $text)) {
+                return;
+            }
+            usleep(200_000);
+        }
+        self::fail("\"$text\" stayed");
+    }
+
+    /** Drags from the middle of an element sideways, by the mouse. */
+    protected function drag(WebDriverElement $from, int $pixels): void
+    {
+        $tools = new ChromeDevToolsDriver($this->browser);
+        $x = $from->getLocation()->getX() + intdiv($from->getSize()->getWidth(), 2);
+        $y = $from->getLocation()->getY() + intdiv($from->getSize()->getHeight(), 2);
+        foreach ([['mouseMoved', 0, 0], ['mousePressed', 0, 1], ['mouseMoved', intdiv($pixels, 2), 1], ['mouseMoved', $pixels, 1], ['mouseReleased', $pixels, 0]] as [$type, $by, $buttons]) {
+            $tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $x + $by, 'y' => $y, 'button' => 'left', 'buttons' => $buttons, 'clickCount' => 1]);
+        }
+    }
+
     protected function text(): string
     {
         $text = $this->browser->executeScript('return document.body.innerText');
@@ -109,8 +132,12 @@ abstract class BrowserTestCase extends TestCase
         return $this->browser->findElement(WebDriverBy::xpath("//*[self::button or self::a][contains(normalize-space(.), \"$label\")]"));
     }
 
+    /** Clicks a button once it may be clicked. */
     protected function click(string $label): void
     {
+        for ($i = 0; $i < 100 && ! $this->button($label)->isEnabled(); $i++) {
+            usleep(100_000);
+        }
         $this->button($label)->click();
     }
 

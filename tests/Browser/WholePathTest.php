@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use Anvil\Formats\FolderSink;
+use Anvil\Formats\Obj\ObjWriter;
+use Anvil\Geometry\Part;
+use Anvil\Modelling\Polygons;
+use Anvil\Modelling\Shapes;
 use Demo\SignalStation;
 use Facebook\WebDriver\WebDriverBy;
 use ZipArchive;
@@ -20,7 +25,7 @@ final class WholePathTest extends BrowserTestCase
         $this->assertAccessible('the empty rack');
 
         $this->handInFile('model.fbx', 'x');
-        $this->waitFor('.fbx is a format that is not read yet');
+        $this->waitFor('.fbx is a format that is not read here');
         self::assertStringContainsString('The rack is empty', $this->text());
 
         $this->handIn(SignalStation::tideGauge());
@@ -62,7 +67,7 @@ final class WholePathTest extends BrowserTestCase
         self::assertFalse($this->button('Seal package')->isEnabled());
         $this->assertAccessible('Hand-off');
         $this->press('1');
-        $this->waitFor('All files are usable, at one size');
+        $this->waitFor('Same thing, same place, same size');
         $this->assertAccessible('Intake');
         $this->assertNothingCutOff('Intake');
         $this->press('7');
@@ -127,6 +132,142 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('1 file cannot be read');
         self::assertStringContainsString('line 2', $this->text());
         $this->assertAccessible('Intake with a broken file');
+    }
+
+    public function test_a_high_poly_in_another_unit_is_mended_on_intake_and_its_names_on_pairing(): void
+    {
+        $low = $high = [];
+        foreach (['bollard', 'chain', 'plate'] as $i => $base) {
+            $low["{$base}_low"] = Shapes::box(1, 1 + $i, 1)->moved(3 * $i, 0, 0);
+            // The names of two are exchanged, and all is a hundred times too large.
+            $name = ['bollard' => 'chain', 'chain' => 'bollard', 'plate' => 'plate'][$base];
+            $high["{$name}_high"] = Shapes::roundedBox(100, 100 + 100 * $i, 100, 4, 2)->moved(300 * $i, 0, 0);
+        }
+        $this->handInShapes(['quay_low.obj' => $low, 'quay_high.obj' => $high]);
+        $this->waitFor('Rename plan');
+        $this->press('1');
+        $this->waitFor('High and low poly differ in size');
+        $this->waitFor('The high poly scaled by 1/100 fits the low poly');
+        $this->assertAccessible('Intake with a wrong unit');
+        $this->assertNothingCutOff('Intake with a wrong unit');
+        $this->click('Write mended high poly');
+        $this->waitFor('delivery 2');
+        $this->waitFor('Same thing, same place, same size', 60);
+
+        // What another role would do is said before it is given, and it can be left.
+        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="role of quay_high.obj"]'))->sendKeys('low poly');
+        $this->waitFor('3 parts would contradict it');
+        $this->click('Leave');
+
+        $this->press('2');
+        $this->waitFor('1 of 3 parts tie exactly');
+        $this->waitFor('2 names lead to a part that stands elsewhere');
+        $this->waitFor('1 pair now, 3 of 3 then');
+        $this->assertAccessible('Pairing with crossed names');
+
+        // A tool shows what it would do; nothing is kept until it is taken.
+        $this->click('Find and replace');
+        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="find"]'))->sendKeys('plate');
+        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="replace by"]'))->sendKeys('fender');
+        $this->waitFor('2 more');
+        $this->assertAccessible('a rename tool');
+        $this->click('Add to plan');
+        $this->waitFor('Rename plan · 4 names');
+        $this->click('Write mended files');
+        $this->waitFor('delivery 3');
+        $this->waitFor('All 3 ties hold exactly');
+        self::assertStringContainsString('fender', $this->text());
+        $this->click('undo: back to it');
+        $this->waitFor('delivery 2');
+
+        // Keys walk the ledger, F2 renames the high part of the chosen tie.
+        $list = $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="ties"]'));
+        $list->sendKeys("\u{E015}");
+        self::assertStringContainsString('part=', $this->browser->getCurrentURL());
+        $list->sendKeys("\u{E032}");
+        self::assertCount(1, $this->browser->findElements(WebDriverBy::cssSelector('input[aria-label^="new name of"]')));
+    }
+
+    public function test_own_suffixes_are_proposed_and_a_closed_format_leads_to_the_page_on_formats(): void
+    {
+        $parts = [];
+        foreach (['bell', 'yoke'] as $i => $base) {
+            $parts["{$base}_lo"] = Shapes::box(1, 1, 1)->moved(3 * $i, 0, 0);
+            $parts["{$base}_hi"] = Shapes::roundedBox(1, 1, 1, 0.05, 2)->moved(3 * $i, 0, 0);
+        }
+        $this->handInShapes(['bell.obj' => $parts]);
+        $this->waitFor('With these suffixes 2 of 2 names would pair');
+        $this->assertAccessible('Pairing without roles');
+        $this->click('Use these suffixes');
+        $this->waitFor('All 2 ties hold exactly');
+        $this->open('/');
+        $this->waitFor('what each carries');
+        $this->click('what each carries');
+        $this->waitFor('names of parts');
+        $this->assertAccessible('the page on formats');
+        self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth'));
+    }
+
+    public function test_sets_are_put_together_on_the_board_and_a_reach_is_tried(): void
+    {
+        $low = $high = [];
+        foreach (['cleat', 'ring', 'block'] as $i => $base) {
+            $low["{$base}_low"] = Shapes::box(1, 1, 1)->moved(3 * $i, 0, 0);
+            $high["{$base}_high"] = Shapes::roundedBox(1, 1, 1, 0.05, 2)->moved(3 * $i, 0, 0);
+        }
+        $this->handInShapes(['tackle_low.obj' => $low, 'tackle_high.obj' => $high]);
+        $this->waitFor('All 3 ties hold exactly');
+        $this->press('3');
+        $this->waitFor('3 sets, none in another');
+        $this->assertAccessible('Sets');
+        $this->assertNothingCutOff('Sets');
+        $this->waitFor('1 set would stay as clean as 3');
+        foreach (['cleat', 'ring'] as $base) {
+            $this->browser->findElement(WebDriverBy::xpath("//button[contains(@class,'chip')][normalize-space(.)='$base']"))->click();
+        }
+        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="set to move to"]'))->sendKeys('fittings');
+        $this->assertAccessible('Sets with parts held');
+        $this->click('Move');
+        $this->click('Apply, check again');
+        $this->waitFor('2 sets, none in another');
+        self::assertStringContainsString('fittings', $this->text());
+        $this->press('5');
+        $this->waitFor('All 2 sets have a distance that works');
+        $this->browser->findElement(WebDriverBy::xpath("//button[normalize-space(.)='fittings']"))->click();
+        $this->waitFor('meets nothing');
+        // The handle on the gauge is dragged toward the low surface: what is higher is missed; kept, it is the set's.
+        $handle = $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="reach of fittings"]'));
+        $this->drag($handle, -20);
+        $this->waitFor('As it was');
+        $this->assertAccessible('a reach that is tried');
+        $tried = (float) $handle->getAttribute('aria-valuenow');
+        $this->click('Keep');
+        $this->waitFor('As recommended');
+        $this->waitFor('reach set here');
+        self::assertEqualsWithDelta($tried, (float) $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="reach of fittings"]'))->getAttribute('aria-valuenow'), 1e-9);
+        $this->click('As recommended');
+        $this->waitForNot('reach set here');
+        $this->click('Fit cages');
+        $this->waitFor('Download cages');
+        self::assertNotFalse($this->unzip($this->download($this->button('Download cages')))->locateName('tackle_cage.obj'));
+    }
+
+    /**
+     * @param  array<string, array<string, Polygons>>  $files  file → part → shape
+     */
+    private function handInShapes(array $files): void
+    {
+        $this->open('/');
+        $this->waitFor('Drop low- and high-poly files here');
+        $folder = sys_get_temp_dir().'/anvil-shapes-'.bin2hex(random_bytes(4));
+        $sink = new FolderSink($folder);
+        $paths = [];
+        foreach ($files as $name => $parts) {
+            ObjWriter::write(array_map(static fn (string $part, Polygons $shape): Part => new Part($part, $shape->mesh()), array_keys($parts), array_values($parts)), $name, $sink);
+            $paths[] = "$folder/$name";
+        }
+        $sink->commit();
+        $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(implode("\n", $paths));
     }
 
     private function unzip(string $bytes): ZipArchive

@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use Anvil\Clearance\Assembled;
 use Anvil\Formats\FileSource;
+use Anvil\Formats\Folder;
 use Anvil\Formats\Unreadable;
 use Anvil\Inspection\GivenFile;
+use Anvil\Inspection\Inspection;
 use Anvil\Inspection\Inspector;
+use Anvil\Inspection\ReadFile;
 use Anvil\Inspection\Report;
 use Anvil\Standard\CheckCodes;
 use Anvil\Standard\Choices;
@@ -96,10 +100,24 @@ abstract class AnvilCommand extends Command
             if (! is_readable($path)) {
                 throw new UnusableInput('file-missing', "$path may not be read", $path);
             }
-            $out[] = new GivenFile($path, $role, new FileSource($path));
+            if (strtolower(pathinfo($path, PATHINFO_EXTENSION)) === 'zip') {
+                array_push($out, ...GivenFile::ofZip($path, $role, $this->temporaryFolder()));
+            } else {
+                $out[] = new GivenFile($path, $role, new FileSource($path));
+            }
         }
 
         return $out;
+    }
+
+    /** A folder of its own that is gone when the command ends, however it ends. */
+    private function temporaryFolder(): string
+    {
+        $folder = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
+        mkdir($folder, 0o700);
+        register_shutdown_function(static fn () => Folder::remove($folder));
+
+        return $folder;
     }
 
     /**
@@ -145,7 +163,7 @@ abstract class AnvilCommand extends Command
      */
     protected function inspectFiles(array $files): Report
     {
-        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress());
+        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled());
         $this->clearProgress();
         foreach ($report->inspection->files as $file) {
             if ($file->error === null) {
@@ -154,6 +172,42 @@ abstract class AnvilCommand extends Command
         }
         $first = $report->inspection->files[0];
         throw UnusableInput::of($first->error ?? Unreadable::because('no file can be read'), $first->path);
+    }
+
+    /**
+     * What exploded files were before: an `explode.json`, or the original files.
+     *
+     * @throws UnusableInput
+     */
+    private function assembled(): ?Assembled
+    {
+        $paths = $this->optional('assembled');
+        $paths = is_array($paths) ? array_values(array_filter($paths, is_string(...))) : [];
+        if ($paths === []) {
+            return null;
+        }
+        foreach ($paths as $path) {
+            if (! is_file($path)) {
+                throw new UnusableInput('file-missing', "$path is not there", $path);
+            }
+        }
+        if (count($paths) === 1 && strtolower(pathinfo($paths[0], PATHINFO_EXTENSION)) === 'json') {
+            try {
+                return Assembled::ofPlan((string) file_get_contents($paths[0]));
+            } catch (Unreadable $error) {
+                throw UnusableInput::of($error, $paths[0], 'assembled-invalid');
+            }
+        }
+        $files = [];
+        foreach ($paths as $path) {
+            $read = ReadFile::of(new GivenFile($path, null, new FileSource($path)));
+            if ($read->error !== null) {
+                throw UnusableInput::of($read->error, $path);
+            }
+            $files[] = $read;
+        }
+
+        return Assembled::ofOriginal(Inspection::of($files, $this->standard(), $this->choices()));
     }
 
     /**

@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use Anvil\Checks\Words;
+use Anvil\Inspection\JunitReport;
 use Anvil\Inspection\Report;
+use Anvil\Inspection\SarifReport;
 use Anvil\Standard\Severity;
+use Symfony\Component\Console\Output\OutputInterface;
 
 /**
  * Reads, pairs, sets, runs every check.
@@ -14,8 +17,9 @@ use Anvil\Standard\Severity;
 final class InspectCommand extends AnvilCommand
 {
     protected $signature = 'anvil:inspect '.self::INPUT.'
-        {--format= : text (as without it) or json}
+        {--format= : text (as without it), json, junit or sarif}
         {--only= : codes of the checks to run, with commas}
+        {--assembled=* : what an exploded input was before: its explode.json, or the original file (may be given more than once)}
         {--rays= : samples, instead of the standard\'s}';
 
     protected $description = 'Say whether high and low poly are ready to bake, and what is wrong where they are not';
@@ -23,14 +27,16 @@ final class InspectCommand extends AnvilCommand
     protected function perform(): int
     {
         $format = $this->option('format') ?? ($this->wantsJson() ? 'json' : 'text');
-        if ($format === 'junit' || $format === 'sarif') {
-            throw new UnusableInput('input-unusable', "--format=$format is not built yet; json and text are");
-        }
-        if (! in_array($format, ['json', 'text'], true)) {
-            throw new UnusableInput('input-unusable', '--format is json or text');
+        if (! in_array($format, ['json', 'text', 'junit', 'sarif'], true)) {
+            throw new UnusableInput('input-unusable', '--format is text, json, junit or sarif');
         }
         $report = $this->inspectFiles($this->givenFiles());
-        $format === 'json' || $this->wantsJson() ? $this->printJson($report->toArray()) : $this->printText($report);
+        match (true) {
+            $format === 'json' || $this->wantsJson() => $this->printJson($report->toArray()),
+            $format === 'sarif' => $this->printJson(SarifReport::of($report)),
+            $format === 'junit' => $this->output->write(JunitReport::of($report), false, OutputInterface::OUTPUT_RAW),
+            default => $this->printText($report),
+        };
 
         return $report->isReady() ? self::SUCCESS : self::BLOCKED;
     }

@@ -11,6 +11,7 @@ use Anvil\Formats\Unreadable;
 use Anvil\Inspection\Inspection;
 use Anvil\Inspection\ReadFile;
 use Anvil\Pairing\RenamePlan;
+use Anvil\Standard\Role;
 use Throwable;
 
 /**
@@ -24,7 +25,9 @@ final class RenameCommand extends AnvilCommand
         {--force : write into a folder that holds files}
         {--find= : letters to find in names, with --replace}
         {--replace= : what stands there instead}
-        {--add-suffix : add the role suffix to every part that lacks it}';
+        {--add-suffix= : add this suffix, such as _low, to every name that lacks it; a role\'s suffix goes to the parts of that role only}
+        {--number= : new bases by a pattern such as bolt_##, where # stands for the digits of a number; with --find only bases that hold these letters}
+        {--follow= : high or low: the other side takes the names of this one by place and size}';
 
     protected $description = 'Mend names so that parts pair: the plan, or the files with only those name bytes changed';
 
@@ -38,12 +41,7 @@ final class RenameCommand extends AnvilCommand
             }
         }
         $inspection = Inspection::of($read, $this->standard(), $this->choices());
-        $find = $this->option('find');
-        $plan = match (true) {
-            is_string($find) && $find !== '' => RenamePlan::replacing($inspection, $find, is_string($this->option('replace')) ? $this->option('replace') : ''),
-            (bool) $this->option('add-suffix') => RenamePlan::addingSuffixes($inspection),
-            default => RenamePlan::suggested($inspection),
-        };
+        $plan = $this->plan($inspection);
         if ($this->option('apply') && $plan->clashes === []) {
             $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
             try {
@@ -66,6 +64,9 @@ final class RenameCommand extends AnvilCommand
             foreach ($plan->rows as $row) {
                 $this->line("{$row['file']}: {$row['from']} -> {$row['to']}  ({$row['reason']})");
             }
+            foreach ($plan->unsafe as $unsafe) {
+                $this->line("careful: $unsafe");
+            }
             foreach ($plan->clashes as $clash) {
                 $this->line("clash: $clash");
             }
@@ -73,5 +74,39 @@ final class RenameCommand extends AnvilCommand
         }
 
         return $plan->clashes === [] ? self::SUCCESS : self::BLOCKED;
+    }
+
+    private function plan(Inspection $inspection): RenamePlan
+    {
+        $find = is_string($this->option('find')) ? $this->option('find') : '';
+        $replace = is_string($this->option('replace')) ? $this->option('replace') : null;
+        $number = $this->option('number');
+        $follow = $this->option('follow');
+        // Without a suffix behind it the option reads as null, which is also what it reads as when it is not there.
+        $suffix = $this->option('add-suffix') ?? ($this->input->hasParameterOption('--add-suffix') ? '' : null);
+        if (count(array_filter([$replace !== null, $number !== null, $follow !== null, $suffix !== null])) > 1) {
+            throw new UnusableInput('input-unusable', 'give one of --find with --replace, --add-suffix, --number and --follow');
+        }
+        if (is_string($number)) {
+            return $number === '' ? throw new UnusableInput('input-unusable', '--number needs a pattern such as bolt_##') : RenamePlan::numbering($inspection, $number, 1, $find);
+        }
+        if ($follow !== null) {
+            if ($follow !== 'high' && $follow !== 'low') {
+                throw new UnusableInput('input-unusable', '--follow is high or low');
+            }
+
+            return RenamePlan::following($inspection, Role::from($follow));
+        }
+        if ($suffix !== null) {
+            return is_string($suffix) && $suffix !== '' ? RenamePlan::addingSuffix($inspection, $suffix) : RenamePlan::addingSuffixes($inspection);
+        }
+        if ($find !== '') {
+            return RenamePlan::replacing($inspection, $find, $replace ?? '');
+        }
+        if ($replace !== null) {
+            throw new UnusableInput('input-unusable', '--replace needs --find');
+        }
+
+        return RenamePlan::suggested($inspection);
     }
 }

@@ -4,32 +4,24 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Rewriter;
 use Anvil\Formats\Unreadable;
-use Anvil\Pairing\RenamePlan;
+use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
 use App\Deliveries\DeliveryPage;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\HandIn;
-use App\Deliveries\StoredDelivery;
 use App\Deliveries\ZippedFolder;
 use App\Http\Data\DeliveredData;
-use App\Http\Data\RenamePlanData;
-use App\Http\Data\RenameRowData;
 use App\Jobs\MakeOutput;
-use App\Jobs\PairDelivery;
-use App\Jobs\ReadFile;
 use App\Jobs\SealPackage;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Output;
 use App\Models\Package;
-use App\Models\Part;
 use App\Models\Upload;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -66,7 +58,7 @@ final class DeliveryController extends Controller
             $meshes += in_array(strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)), FormatCatalogue::endings(), true) ? 1 : 0;
         }
         if ($meshes === 0) {
-            throw ValidationException::withMessages(['uploads' => 'there is no mesh file among these; hand in .glb, .gltf or .obj']);
+            throw ValidationException::withMessages(['uploads' => 'there is no mesh file among these; hand in .glb, .gltf, .obj, .dae, .usda, .ply or .stl, or a .zip of these']);
         }
         $asset = $request->filled('assetId') ? Asset::query()->find($request->integer('assetId')) : null;
         $delivery = $handIn->deliver($uploads, $asset);
@@ -141,56 +133,6 @@ final class DeliveryController extends Controller
         return response()->noContent();
     }
 
-    #[OA\Post(path: '/api/deliveries/{delivery}/renames', operationId: 'renamePlan', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 200, description: 'The plan', content: new OA\JsonContent(ref: '#/components/schemas/RenamePlanData'))])]
-    public function renames(Request $request, Delivery $delivery): JsonResponse
-    {
-        $plan = $this->plan($request, $delivery);
-
-        return response()->json(new RenamePlanData(array_map(static fn (array $row): RenameRowData => new RenameRowData($row['file'], $row['from'], $row['to'], $row['reason']), $plan->rows), $plan->clashes));
-    }
-
-    /** Writes the files with these names changed, as a new delivery; the old one stays as it is. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/mend', operationId: 'mend', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
-    public function mend(Request $request, Delivery $delivery, HandIn $handIn): JsonResponse
-    {
-        $plan = $this->plan($request, $delivery);
-        if ($plan->clashes !== [] || $plan->rows === []) {
-            throw ValidationException::withMessages(['renames' => $plan->clashes[0] ?? 'no name would change']);
-        }
-        $stored = new StoredDelivery($delivery);
-        $folder = Storage::path($delivery->folder().'/mending-'.bin2hex(random_bytes(4)));
-        $sink = new FolderSink($folder);
-        try {
-            foreach ($stored->givenFiles() as $i => $file) {
-                Rewriter::write($file->source, new Changes($plan->namesIn($i)), $file->source->name(), $sink);
-            }
-            foreach ($delivery->files->where('kind', 'side') as $side) {
-                if (! $sink->has($side->name)) {
-                    $stream = $sink->open($side->name);
-                    fwrite($stream, Storage::get($side->path) ?? '');
-                    fclose($stream);
-                }
-            }
-            $sink->commit();
-            $uploads = [];
-            foreach ($sink->names() as $name) {
-                $upload = Upload::query()->create(['name' => $name, 'bytes' => (int) filesize("$folder/$name"), 'received' => (int) filesize("$folder/$name"), 'uploaded_by' => $this->user()]);
-                Storage::makeDirectory('uploads');
-                rename("$folder/$name", Storage::path($upload->path()));
-                $uploads[] = $upload;
-            }
-            $count = count($plan->rows);
-            $new = $handIn->deliver($uploads, $delivery->asset, null, $delivery, "$count ".($count === 1 ? 'name' : 'names')." mended from delivery $delivery->number");
-        } catch (Unreadable $error) {
-            throw ValidationException::withMessages(['renames' => $error->getMessage()]);
-        } finally {
-            $sink->discard();
-            Folder::remove($folder);
-        }
-
-        return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number), 201);
-    }
-
     #[OA\Get(path: '/api/deliveries/{delivery}/download', operationId: 'downloadDelivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'The files of the delivery in one zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
     public function download(Delivery $delivery): BinaryFileResponse
     {
@@ -212,10 +154,64 @@ final class DeliveryController extends Controller
         return response()->download("$folder.zip", "{$delivery->asset->key}_delivery_$delivery->number.zip")->deleteFileAfterSend();
     }
 
-    #[OA\Post(path: '/api/deliveries/{delivery}/outputs', operationId: 'makeOutput', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['exploded', 'ids'])])), responses: [new OA\Response(response: 201, description: 'Begun')])]
+    /** Puts the board's sets, and what is left out, baked on itself or detachable, into the asset's choices. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/board', operationId: 'arrange', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/BoardData')), responses: [new OA\Response(response: 204, description: 'Arranged')])]
+    public function board(Request $request, Delivery $delivery): Response
+    {
+        $request->validate(['sets' => ['present', 'array', 'max:5000'], 'sets.*.name' => ['required', 'string', 'max:200', 'distinct'], 'sets.*.patterns' => ['required', 'array', 'max:5000'], 'sets.*.patterns.*' => ['required', 'string', 'max:300'], 'leftOut' => ['present', 'array'], 'leftOut.*' => ['string', 'max:300'], 'bakedOnItself' => ['present', 'array'], 'bakedOnItself.*' => ['string', 'max:300'], 'detachable' => ['present', 'array'], 'detachable.*' => ['string', 'max:200'], 'occlusion' => ['required', 'in:own,all,named'], 'shading' => ['present', 'array', 'max:5000'], 'shading.*.name' => ['required', 'string', 'max:200', 'distinct'], 'shading.*.patterns' => ['present', 'array', 'max:5000'], 'shading.*.patterns.*' => ['string', 'max:200']]);
+        $this->needsSettled($delivery);
+        $sets = [];
+        /** @var list<array{name: string, patterns: list<string>}> $given */
+        $given = $request->array('sets');
+        foreach ($given as $set) {
+            $sets[$set['name']] = array_values($set['patterns']);
+        }
+        $shading = [];
+        /** @var list<array{name: string, patterns: list<string>}> $named */
+        $named = $request->array('shading');
+        foreach ($named as $set) {
+            $shading[$set['name']] = array_values($set['patterns']);
+        }
+        $occlusion = $request->string('occlusion')->toString();
+        $choices = [...$delivery->asset->choices, 'occlusion' => $occlusion === 'named' ? (object) $shading : $occlusion, 'sets' => (object) $sets, 'leftOut' => $request->array('leftOut'), 'bakedOnItself' => $request->array('bakedOnItself'), 'detachable' => $request->array('detachable')];
+        try {
+            Choices::ofJson((string) json_encode($choices, JSON_THROW_ON_ERROR));
+        } catch (Unreadable $error) {
+            throw ValidationException::withMessages(['sets' => $error->getMessage()]);
+        }
+        $delivery->asset->update(['choices' => $choices, 'changed_by' => $this->user()]);
+        $delivery->asset->refresh();
+        $this->startOver($delivery);
+
+        return response()->noContent();
+    }
+
+    /** Sets the reach of one set for this asset, or takes it back so that the standard or the recommendation holds. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/reach', operationId: 'setReach', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['set', 'out', 'in'], properties: [new OA\Property(property: 'set', type: 'string'), new OA\Property(property: 'out', description: 'in file units', type: 'number', nullable: true), new OA\Property(property: 'in', type: 'number', nullable: true)])), responses: [new OA\Response(response: 204, description: 'Set')])]
+    public function reach(Request $request, Delivery $delivery): Response
+    {
+        $request->validate(['set' => ['required', 'string', 'max:200'], 'out' => ['present', 'nullable', 'numeric', 'gt:0', 'max:1e30'], 'in' => ['present', 'nullable', 'numeric', 'gt:0', 'max:1e30']]);
+        $this->needsSettled($delivery);
+        $set = $request->string('set')->toString();
+        if ($delivery->sets()->where('name', $set)->doesntExist()) {
+            throw ValidationException::withMessages(['set' => "there is no set \"$set\" in this delivery"]);
+        }
+        $reaches = $delivery->asset->reaches ?? [];
+        unset($reaches[$set]);
+        if ($request->filled('out') || $request->filled('in')) {
+            $reaches[$set] = ['out' => $request->filled('out') ? $request->float('out') : null, 'in' => $request->filled('in') ? $request->float('in') : null];
+        }
+        $delivery->asset->update(['reaches' => $reaches, 'changed_by' => $this->user()]);
+        $delivery->asset->refresh();
+        $this->startOver($delivery);
+
+        return response()->noContent();
+    }
+
+    #[OA\Post(path: '/api/deliveries/{delivery}/outputs', operationId: 'makeOutput', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['exploded', 'ids', 'cage'])])), responses: [new OA\Response(response: 201, description: 'Begun')])]
     public function output(Request $request, Delivery $delivery): JsonResponse
     {
-        $request->validate(['kind' => ['required', 'in:exploded,ids']]);
+        $request->validate(['kind' => ['required', 'in:exploded,ids,cage']]);
         $this->needsDone($delivery);
         $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
         MakeOutput::dispatch($delivery->id, $output->id);
@@ -252,37 +248,10 @@ final class DeliveryController extends Controller
         return response()->download(Storage::path((string) $package->path), (string) $package->name);
     }
 
-    private function plan(Request $request, Delivery $delivery): RenamePlan
-    {
-        $request->validate(['renames' => ['required', 'array', 'max:20000'], 'renames.*.fileId' => ['required', 'integer'], 'renames.*.from' => ['required', 'string'], 'renames.*.to' => ['required', 'string', 'max:255']]);
-        $numbers = array_flip(array_map(static fn (File $file): int => $file->id, (new StoredDelivery($delivery))->meshFiles()));
-        $renames = [];
-        /** @var list<array{fileId: int, from: string, to: string}> $rows */
-        $rows = $request->array('renames');
-        foreach ($rows as $row) {
-            if (isset($numbers[$row['fileId']])) {
-                $renames[$numbers[$row['fileId']]][$row['from']] = $row['to'];
-            }
-        }
-
-        return RenamePlan::byHand((new StoredDelivery($delivery))->inspection(static fn (Part $part): bool => false), $renames);
-    }
-
     private function needsDone(Delivery $delivery): void
     {
         if ($delivery->state !== 'done') {
             throw ValidationException::withMessages(['delivery' => 'the delivery is still being checked']);
         }
-    }
-
-    private function startOver(Delivery $delivery): void
-    {
-        if ($delivery->state === 'measuring' || $delivery->state === 'checking' || $delivery->state === 'reading') {
-            throw ValidationException::withMessages(['delivery' => 'the delivery is being checked; wait or cancel first']);
-        }
-        // Cancelled before all was read: it begins with reading, for what was not read cannot be judged.
-        $unread = $delivery->files()->where('kind', 'mesh')->whereNotIn('state', ['read', 'unreadable'])->exists();
-        $delivery->update(['state' => $unread ? 'reading' : 'measuring', 'error' => null, 'verdict' => null]);
-        $unread ? ReadFile::dispatchAll($delivery) : PairDelivery::dispatch($delivery->id);
     }
 }

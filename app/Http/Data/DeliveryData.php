@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * Everything that the stations show of a delivery.
  */
-#[OA\Schema(schema: 'DeliveryData', description: 'Everything that the stations show of a delivery.', required: ['id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'ties', 'suggestions', 'sets', 'common', 'findings', 'checks', 'ids', 'explode', 'outputs', 'packages', 'settings'])]
+#[OA\Schema(schema: 'DeliveryData', description: 'Everything that the stations show of a delivery.', required: ['id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'ties', 'suggestions', 'sets', 'common', 'findings', 'checks', 'ids', 'explode', 'outputs', 'packages', 'settings', 'place', 'suffixGuess', 'wholeBake', 'board', 'fewest'])]
 final readonly class DeliveryData
 {
     /**
@@ -88,6 +88,16 @@ final readonly class DeliveryData
         public array $packages,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SettingData'))]
         public array $settings,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/PlaceMendData')])]
+        public ?PlaceMendData $place,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/SuffixGuessData')])]
+        public ?SuffixGuessData $suffixGuess,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/WholeData')])]
+        public ?WholeData $wholeBake,
+        #[OA\Property(ref: '#/components/schemas/BoardData')]
+        public BoardData $board,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FewestData')])]
+        public ?FewestData $fewest,
     ) {
     }
 }

@@ -9,13 +9,15 @@ use OpenApi\Attributes as OA;
 /**
  * A file of a delivery.
  */
-#[OA\Schema(schema: 'FileData', description: 'A file of a delivery.', required: ['id', 'name', 'kind', 'role', 'roleBy', 'bytes', 'state', 'error', 'errorLine', 'errorOffset', 'sha256', 'format', 'unit', 'upAxis', 'parts', 'triangles', 'vertices', 'materials', 'bounds', 'remarks', 'cannotCarry'])]
+#[OA\Schema(schema: 'FileData', description: 'A file of a delivery.', required: ['id', 'name', 'kind', 'role', 'roleBy', 'bytes', 'state', 'error', 'errorLine', 'errorOffset', 'sha256', 'format', 'unit', 'upAxis', 'parts', 'triangles', 'vertices', 'materials', 'bounds', 'inFrame', 'remarks', 'extras', 'cannotCarry', 'rolesOfParts'])]
 final readonly class FileData
 {
     /**
      * @param  list<string>  $materials
      * @param  list<string>  $remarks
+     * @param  list<string>  $extras
      * @param  list<string>  $cannotCarry
+     * @param  list<string>  $rolesOfParts
      */
     public function __construct(
         #[OA\Property(type: 'integer')]
@@ -56,10 +58,16 @@ final readonly class FileData
         public array $materials,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/BoundsData')])]
         public ?BoundsData $bounds,
+        #[OA\Property(description: 'the same box in the low file\'s unit and axes', nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/BoundsData')])]
+        public ?BoundsData $inFrame,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $remarks,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
+        public array $extras,
+        #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $cannotCarry,
+        #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
+        public array $rolesOfParts,
     ) {
     }
 }

@@ -9,10 +9,12 @@ use OpenApi\Attributes as OA;
 /**
  * A row of the rename plan.
  */
-#[OA\Schema(schema: 'RenameRowData', description: 'A row of the rename plan.', required: ['file', 'from', 'to', 'reason'])]
+#[OA\Schema(schema: 'RenameRowData', description: 'A row of the rename plan.', required: ['fileId', 'file', 'from', 'to', 'reason'])]
 final readonly class RenameRowData
 {
     public function __construct(
+        #[OA\Property(type: 'integer')]
+        public int $fileId,
         #[OA\Property(type: 'string')]
         public string $file,
         #[OA\Property(type: 'string')]

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * A bake set with what its rays met.
  */
-#[OA\Schema(schema: 'SetData', description: 'A bake set with what its rays met.', required: ['name', 'state', 'error', 'low', 'high', 'diagonal', 'samples', 'needed', 'firstWrong', 'recommended', 'reach', 'inUse', 'missShare', 'bleeds', 'overhang', 'highest', 'missPoints', 'wrongPoints'])]
+#[OA\Schema(schema: 'SetData', description: 'A bake set with what its rays met.', required: ['name', 'state', 'error', 'low', 'high', 'diagonal', 'samples', 'needed', 'firstWrong', 'recommended', 'reach', 'inUse', 'missShare', 'bleeds', 'overhang', 'highest', 'missPoints', 'wrongPoints', 'bases', 'onItself', 'wrongShare', 'curveTop', 'curveMiss', 'curveWrong', 'shades', 'byHand', 'reused'])]
 final readonly class SetData
 {
     /**
@@ -19,6 +19,10 @@ final readonly class SetData
      * @param  list<float>  $highest
      * @param  list<float>  $missPoints
      * @param  list<float>  $wrongPoints
+     * @param  list<string>  $bases
+     * @param  list<float>  $curveMiss
+     * @param  list<float>  $curveWrong
+     * @param  list<ShadeData>  $shades
      */
     public function __construct(
         #[OA\Property(type: 'string')]
@@ -57,6 +61,24 @@ final readonly class SetData
         public array $missPoints,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
         public array $wrongPoints,
+        #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
+        public array $bases,
+        #[OA\Property(type: 'boolean')]
+        public bool $onItself,
+        #[OA\Property(type: 'number')]
+        public float $wrongShare,
+        #[OA\Property(description: 'the reach outward that the last value of the curves stands for; the first stands for 0', type: 'number')]
+        public float $curveTop,
+        #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
+        public array $curveMiss,
+        #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
+        public array $curveWrong,
+        #[OA\Property(description: 'who stands over it, greatest first', type: 'array', items: new OA\Items(ref: '#/components/schemas/ShadeData'))]
+        public array $shades,
+        #[OA\Property(description: 'its reach was set for this asset', type: 'boolean')]
+        public bool $byHand,
+        #[OA\Property(description: 'nothing of it changed: what its rays met is known from before', type: 'boolean')]
+        public bool $reused,
     ) {
     }
 }

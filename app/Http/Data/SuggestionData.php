@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * A new name that would mend a tie.
  */
-#[OA\Schema(schema: 'SuggestionData', description: 'A new name that would mend a tie.', required: ['file', 'fileId', 'part', 'rename', 'reason'])]
+#[OA\Schema(schema: 'SuggestionData', description: 'A new name that would mend a tie.', required: ['file', 'fileId', 'part', 'rename', 'reason', 'confidence'])]
 final readonly class SuggestionData
 {
     public function __construct(
@@ -23,6 +23,8 @@ final readonly class SuggestionData
         public string $rename,
         #[OA\Property(type: 'string')]
         public string $reason,
+        #[OA\Property(type: 'number')]
+        public float $confidence,
     ) {
     }
 }

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * Low and high parts that belong together, or one side alone.
  */
-#[OA\Schema(schema: 'TieData', description: 'Low and high parts that belong together, or one side alone.', required: ['base', 'kind', 'troubles', 'low', 'high', 'cost', 'candidate', 'candidateCost'])]
+#[OA\Schema(schema: 'TieData', description: 'Low and high parts that belong together, or one side alone.', required: ['base', 'kind', 'troubles', 'low', 'high', 'cost', 'candidate', 'candidateCost', 'gap'])]
 final readonly class TieData
 {
     /**
@@ -34,6 +34,8 @@ final readonly class TieData
         public ?string $candidate,
         #[OA\Property(type: 'number', nullable: true)]
         public ?float $candidateCost,
+        #[OA\Property(type: 'number', nullable: true)]
+        public ?float $gap,
     ) {
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks;
 
+use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Severity;
 use Anvil\Standard\Waiver;
 
@@ -30,9 +31,34 @@ final readonly class Finding
     ) {
     }
 
+    /**
+     * On a part.
+     *
+     * @param  list<array{float, float, float}>  $where
+     */
+    public static function onPart(string $code, Severity $severity, RoledPart $part, string $message, string $remedy, ?Measure $measure = null, ?int $count = null, array $where = []): self
+    {
+        return new self($code, $severity, $message, $remedy, ['part' => $part->part->name, 'file' => $part->path], $measure, null, $count, $where);
+    }
+
+    /**
+     * On a tie: the low part, and the high one as the other.
+     *
+     * @param  list<array{float, float, float}>  $where
+     */
+    public static function onTie(string $code, Severity $severity, RoledPart $low, string $high, string $message, string $remedy, ?Measure $measure = null, array $where = [], ?int $texels = null): self
+    {
+        return new self($code, $severity, $message, $remedy, ['part' => $low->part->name, 'other' => $high, 'file' => $low->path], $measure, $texels, null, $where);
+    }
+
     public function withSeverity(Severity $severity): self
     {
         return new self($this->code, $severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, $this->waived);
+    }
+
+    public function withRemedy(string $remedy): self
+    {
+        return new self($this->code, $this->severity, $this->message, $remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, $this->waived);
     }
 
     /**

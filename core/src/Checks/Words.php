@@ -17,6 +17,18 @@ final class Words
         return self::digits(100 * $share, 3).' %';
     }
 
+    /** `2.98°`: three significant digits. */
+    public static function degrees(float $degrees): string
+    {
+        return self::digits($degrees, 3).'°';
+    }
+
+    /** `4.2 px`: three significant digits. */
+    public static function pixels(float $pixels): string
+    {
+        return self::digits($pixels, 3).' px';
+    }
+
     /** A length in file units: four significant digits. */
     public static function length(float $length): string
     {

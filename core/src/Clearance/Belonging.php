@@ -58,6 +58,72 @@ final class Belonging
         return $faces && $this->isRounding($triangle, $px, $py, $pz, $hx, $hy, $hz, $mx, $my, $mz);
     }
 
+    /**
+     * Whether a hit turns along the arc between the place's own face and one reached nearby, whichever of the two it is met from: a
+     * rounding in the sense of (b), where it is no detail either.
+     *
+     * @param  float  $more  how much further than (b) says ways may go: places beside a sample may lie past the border of its face
+     */
+    public function turnsToNeighbour(int $triangle, float $px, float $py, float $pz, float $hx, float $hy, float $hz, float $mx, float $my, float $mz, float $more): bool
+    {
+        $n = $this->low->normals;
+        [$fx, $fy, $fz] = [$n[3 * $triangle], $n[3 * $triangle + 1], $n[3 * $triangle + 2]];
+        if ($mx * $fx + $my * $fy + $mz * $fz >= $this->cos10) {
+            return false;
+        }
+        $farthest = 3 * sqrt(($hx - $px) ** 2 + ($hy - $py) ** 2 + ($hz - $pz) ** 2) + $more;
+        $reached = [];
+        foreach (array_keys($this->walk($triangle, $px, $py, $pz, $farthest, 0.0, 0.0, 0.0)) as $face) {
+            [$gx, $gy, $gz] = [$n[3 * $face], $n[3 * $face + 1], $n[3 * $face + 2]];
+            $turn = $fx * $gx + $fy * $gy + $fz * $gz;
+            if ($turn >= 0.99999 || $turn <= -0.99999 || $gx * $gx + $gy * $gy + $gz * $gz < 0.5) {
+                continue;
+            }
+            if ($this->nearArc($fx, $fy, $fz, $gx, $gy, $gz, $mx, $my, $mz)) {
+                return true;
+            }
+            // At a corner of three faces it may lie anywhere between them.
+            foreach ($reached as [$ex, $ey, $ez]) {
+                if (self::isBetween([$fx, $fy, $fz], [$gx, $gy, $gz], [$ex, $ey, $ez], [$mx, $my, $mz])) {
+                    return true;
+                }
+            }
+            if (count($reached) < 12) {
+                $reached[] = [$gx, $gy, $gz];
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * Whether a direction is a sum of three others, none of them taken away.
+     *
+     * @param  array{float, float, float}  $a
+     * @param  array{float, float, float}  $b
+     * @param  array{float, float, float}  $c
+     * @param  array{float, float, float}  $m
+     */
+    private static function isBetween(array $a, array $b, array $c, array $m): bool
+    {
+        $all = self::determinant($a, $b, $c);
+        if (abs($all) < 1e-6) {
+            return false;
+        }
+
+        return self::determinant($m, $b, $c) / $all >= -1e-6 && self::determinant($a, $m, $c) / $all >= -1e-6 && self::determinant($a, $b, $m) / $all >= -1e-6;
+    }
+
+    /**
+     * @param  array{float, float, float}  $u
+     * @param  array{float, float, float}  $v
+     * @param  array{float, float, float}  $w
+     */
+    private static function determinant(array $u, array $v, array $w): float
+    {
+        return $u[0] * ($v[1] * $w[2] - $v[2] * $w[1]) - $u[1] * ($v[0] * $w[2] - $v[2] * $w[0]) + $u[2] * ($v[0] * $w[1] - $v[1] * $w[0]);
+    }
+
     private function isRounding(int $triangle, float $px, float $py, float $pz, float $hx, float $hy, float $hz, float $mx, float $my, float $mz): bool
     {
         $n = $this->low->normals;
@@ -148,7 +214,7 @@ final class Belonging
         $cx = $fy * $gz - $fz * $gy;
         $cy = $fz * $gx - $fx * $gz;
         $cz = $fx * $gy - $fy * $gx;
-        $length = sqrt($cx * $cx + $cy * $cy + $cz * $cz);
+        $length = max(1e-30, sqrt($cx * $cx + $cy * $cy + $cz * $cz));
         $off = ($mx * $cx + $my * $cy + $mz * $cz) / $length;
         if (abs($off) > sin(deg2rad(10))) {
             return false;

@@ -26,6 +26,8 @@ final class ClearanceMeasure
 
     private const EVIDENCE = 400;
 
+    private const SEEN_PLACES = 512;
+
     private Samples $samples;
 
     private float $d;
@@ -39,10 +41,15 @@ final class ClearanceMeasure
     /** @var list<int> 1 belongs, 0 wrong, −1 another set's */
     private array $kinds = [];
 
+    /** @var list<int> high triangle of each hit, −1 for another set's */
+    private array $faces = [];
+
     /** @var array<int, bool> */
     private array $seen = [];
 
     private float $seenShare = 1.0;
+
+    private bool $allSeen = false;
 
     private Visibility $visibility;
 
@@ -57,12 +64,28 @@ final class ClearanceMeasure
      * @param  list<SetSurfaces>  $others  the other sets that hold a high poly
      * @param  TriangleTree  $assembled  all low parts of the asset
      * @param  int  $count  samples of this set
+     * @param  bool  $allSeen  all its low area counts as seen: what covers it comes off in use
      */
-    public static function of(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count): SetClearance
+    public static function of(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count, bool $allSeen = false): SetClearance
     {
         $measure = new self($standard->rays);
+        $measure->allSeen = $allSeen;
 
         return $measure->run($own, $others, $assembled, $standard, $count);
+    }
+
+    /**
+     * The hits of a set's samples with its own high poly alone, for what else is read from them.
+     */
+    public static function field(SetSurfaces $own, Standard $standard, int $count): RayField
+    {
+        $measure = new self($standard->rays);
+        $measure->low = $own->low();
+        $measure->d = max(1e-30, $own->lowBounds()?->diagonal() ?? 0.0);
+        $measure->samples = Samples::of($measure->low, $count, $standard->rays->cageLength);
+        $measure->shoot($own->high());
+
+        return new RayField($measure->low, $own->high(), $measure->samples, $measure->d, $measure->start, $measure->heights, $measure->kinds);
     }
 
     /**
@@ -87,6 +110,29 @@ final class ClearanceMeasure
         $measure->shoot($own->high());
 
         return $measure->bleeds($own, $others, $reach);
+    }
+
+    /**
+     * Which of some fixed places on a set's low poly are seen: where two asset's answers are the same, what hides the set is.
+     *
+     * @return string one character a place
+     */
+    public static function seenFrom(SetSurfaces $own, TriangleTree $assembled, bool $allSeen): string
+    {
+        if ($allSeen) {
+            return 'all';
+        }
+        $low = $own->low();
+        $samples = Samples::of($low, self::SEEN_PLACES, true);
+        $visibility = new Visibility($assembled);
+        $step = max(1, intdiv($samples->count(), self::SEEN_PLACES));
+        $out = '';
+        for ($i = 0, $count = $samples->count(); $i < $count; $i += $step) {
+            $f = 3 * $samples->triangle[$i];
+            $out .= $visibility->seen($samples->px[$i], $samples->py[$i], $samples->pz[$i], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]) ? '1' : '0';
+        }
+
+        return $out;
     }
 
     /**
@@ -121,8 +167,8 @@ final class ClearanceMeasure
         $this->visibility = new Visibility($assembled);
         $this->shoot($own->high());
         $this->seenShare = $this->estimateSeen();
-        [$neededIn, $deepest, $from, $highest] = $this->depths();
         $points = new NeededReach($this->low, $own->high(), $this->d, $this->rays->cageLength);
+        [$neededIn, $deepest, $from, $highest] = $this->depths($points);
         $needed = new Reach($points->out($from), $neededIn);
         if (! $this->rays->setsKeptApart) {
             $this->shootOthers($others);
@@ -130,7 +176,7 @@ final class ClearanceMeasure
         $wrongSamples = [];
         $firstWrong = ['out' => $this->firstWrongOut($needed->in, $wrongSamples), 'in' => $this->firstWrongIn($needed->out)];
         $recommended = new Reach($this->recommend($needed->out, $firstWrong['out']), $this->recommend($needed->in, $firstWrong['in']));
-        $set = $standard->reachOf($own->name, $this->d);
+        $set = $standard->reachOf($own->name, $this->d, $recommended);
         $reach = $set ?? $recommended;
         $wrongEvidence = [];
         foreach ($wrongSamples as [$from, $i, $t]) {
@@ -141,13 +187,16 @@ final class ClearanceMeasure
         [$missShare, $missPoints] = $this->misses($reach);
         [$shortShare, $shortPoints] = $this->short($reach);
         $bleeds = $this->bleeds($own, $others, $reach);
+        $texels = $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0;
+        $top = min($this->d, max(2 * $needed->out, 1.6 * $reach->out, 1.3 * ($firstWrong['out'] ?? 0.0), 0.02 * $this->d));
+        $details = (new DetailsMeasure($this->low, $own->high(), $this->samples, $this->start, $this->heights, $this->kinds, $this->faces, $this->seen(...), $this->seenShare, $reach, $this->d, $texels, $top))->details();
 
         return new SetClearance(
             $own->name, $this->d, $this->samples->count(), $needed, $firstWrong, $recommended, $set,
             $missShare, $this->where($missPoints), $shortShare, $points->at ?? $highest, $deepest, $bleeds, $points->overhang,
-            $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0,
+            $texels,
             $this->coincides($own->high()),
-            ['miss' => $missPoints, 'wrong' => $wrongEvidence, 'short' => $shortPoints],
+            ['miss' => $missPoints, 'wrong' => $wrongEvidence, 'short' => $shortPoints], [], $details,
         );
     }
 
@@ -164,6 +213,7 @@ final class ClearanceMeasure
         $start = [];
         $heights = [];
         $kinds = [];
+        $faces = [];
         for ($i = 0, $count = $s->count(); $i < $count; $i++) {
             $start[] = count($heights);
             $px = $s->px[$i];
@@ -199,6 +249,7 @@ final class ClearanceMeasure
                 $m = sqrt($mx * $mx + $my * $my + $mz * $mz);
                 $m = $m > 0.0 ? 1.0 / $m : 0.0;
                 $heights[] = $t;
+                $faces[] = $numbers[$h];
                 $kinds[] = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m, $mx * $nx + $my * $ny + $mz * $nz > 0.0) ? 1 : 0;
             }
         }
@@ -206,6 +257,7 @@ final class ClearanceMeasure
         $this->start = $start;
         $this->heights = $heights;
         $this->kinds = $kinds;
+        $this->faces = $faces;
     }
 
     /**
@@ -227,14 +279,14 @@ final class ClearanceMeasure
             return;
         }
         $facing = $this->rays->backFaces ? 0 : 1;
-        $start = $heights = $kinds = [];
+        $start = $heights = $kinds = $faces = [];
         for ($i = 0, $count = $s->count(); $i < $count; $i++) {
             $start[] = count($heights);
             $foreign = [];
             foreach ($casts as $cast) {
                 if ($cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], -$this->d, $this->d, $facing) > 0) {
                     foreach ($cast->t as $t) {
-                        $foreign[] = [$t, -1];
+                        $foreign[] = [$t, -1, -1];
                     }
                 }
             }
@@ -242,29 +294,35 @@ final class ClearanceMeasure
                 for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
                     $heights[] = $this->heights[$h];
                     $kinds[] = $this->kinds[$h];
+                    $faces[] = $this->faces[$h];
                 }
 
                 continue;
             }
             $all = $foreign;
             for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                $all[] = [$this->heights[$h], $this->kinds[$h]];
+                $all[] = [$this->heights[$h], $this->kinds[$h], $this->faces[$h]];
             }
             // At equal height the set's own counts first.
             usort($all, static fn (array $a, array $b): int => [$b[0], $b[1]] <=> [$a[0], $a[1]]);
-            foreach ($all as [$t, $kind]) {
+            foreach ($all as [$t, $kind, $face]) {
                 $heights[] = $t;
                 $kinds[] = $kind;
+                $faces[] = $face;
             }
         }
         $start[] = count($heights);
         $this->start = $start;
         $this->heights = $heights;
         $this->kinds = $kinds;
+        $this->faces = $faces;
     }
 
     private function seen(int $i): bool
     {
+        if ($this->allSeen) {
+            return true;
+        }
         if (! isset($this->seen[$i])) {
             $f = 3 * $this->samples->triangle[$i];
             $n = $this->low->normals;
@@ -293,7 +351,7 @@ final class ClearanceMeasure
     /**
      * @return array{float, array{float, float, float}|null, float, array{float, float, float}|null} deepest own surface, where; highest own surface met, where
      */
-    private function depths(): array
+    private function depths(NeededReach $points): array
     {
         $in = $out = 0.0;
         $deepest = $highest = null;
@@ -308,8 +366,12 @@ final class ClearanceMeasure
                     $deepest = $this->place($i, $t);
                 }
                 if ($t > $out && $this->standsFree($i, $h)) {
-                    $out = $t;
-                    $highest = $this->place($i, $t);
+                    // What stands over another place of the low poly is needed from there, not from here.
+                    $height = min($t, $points->heightOf($this->place($i, $t)) ?? $t);
+                    if ($height > $out) {
+                        $out = $height;
+                        $highest = $this->place($i, $t);
+                    }
                 }
                 break;
             }

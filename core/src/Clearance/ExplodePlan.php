@@ -25,6 +25,9 @@ final readonly class ExplodePlan
     /** Up to so many sets bleed and occlusion after the move are shot for every set, beyond it for those in conflict. */
     private const ALL_UP_TO = 40;
 
+    /** Up to so many sets in conflict every move is weighed against all others' anew. */
+    private const EXACT_UP_TO = 100;
+
     /**
      * @param  array<string, array{float, float, float}>  $vectors  of every set, 0 for those that stay
      * @param  array<string, list<string>>  $conflicts  set → sets that it meets first or that meet it first
@@ -75,8 +78,9 @@ final readonly class ExplodePlan
             $moved = self::others($surfaces, $set, $vectors);
             $after[$set->name] = array_sum(array_map(static fn (Bleed $bleed): float => $bleed->share,
                 ClearanceMeasure::bleedOnly($surfaces[$set->name], $moved, $assembled, $inspection->standard, $measured)));
-            $occBefore[$set->name] = Occlusion::of($surfaces[$set->name]->low(), self::others($surfaces, $set, []), self::OCCLUSION_POINTS);
-            $occAfter[$set->name] = Occlusion::of($surfaces[$set->name]->low(), $moved, self::OCCLUSION_POINTS);
+            $shades = static fn (SetSurfaces $other): bool => $inspection->choices->mayShade($set->name, $other->name);
+            $occBefore[$set->name] = Occlusion::of($surfaces[$set->name]->low(), array_values(array_filter(self::others($surfaces, $set, []), $shades)), self::OCCLUSION_POINTS);
+            $occAfter[$set->name] = Occlusion::of($surfaces[$set->name]->low(), array_values(array_filter($moved, $shades)), self::OCCLUSION_POINTS);
         }
 
         return new self($clearance, $vectors, $conflicts, $before, $after, $occBefore, $occAfter);
@@ -201,25 +205,16 @@ final readonly class ExplodePlan
     {
         $vectors = array_fill_keys(array_keys($boxes), [0.0, 0.0, 0.0]);
         $placed = $boxes;
-        $open = [];
-        foreach ($conflicts as $one => $others) {
-            foreach ($others as $other) {
-                if ($one < $other) {
-                    $open[] = [$one, $other];
-                }
-            }
-        }
-        $fixed = [];
-        while ($open !== []) {
+        // Of each set, how many conflicts it still stands in.
+        $open = array_map(count(...), $conflicts);
+        $fixed = $known = [];
+        while (true) {
             $best = null;
-            $names = array_values(array_unique(array_merge(...$open)));
-            sort($names, SORT_STRING);
-            foreach ($names as $name) {
-                if (isset($fixed[$name])) {
+            foreach ($open as $name => $solved) {
+                if ($solved === 0 || isset($fixed[$name])) {
                     continue;
                 }
-                $solved = count(array_filter($open, static fn (array $pair): bool => in_array($name, $pair, true)));
-                $vector = self::leastMove($boxes[$name], array_diff_key($placed, [$name => true]), $d);
+                $vector = $known[$name] ??= self::leastMove($boxes[$name], array_diff_key($placed, [$name => true]), $d);
                 $cost = (abs($vector[0]) + abs($vector[1]) + abs($vector[2])) / $solved;
                 if ($best === null || $cost < $best[0] - 1e-12) {
                     $best = [$cost, $name, $vector];
@@ -228,11 +223,26 @@ final readonly class ExplodePlan
             if ($best === null) {
                 break;
             }
+            // Of very many sets only the best is looked at anew after each move, until it stays the same.
+            $now = self::leastMove($boxes[$best[1]], array_diff_key($placed, [$best[1] => true]), $d);
+            if ($now !== $best[2]) {
+                $known[$best[1]] = $now;
+
+                continue;
+            }
+            if (count($open) <= self::EXACT_UP_TO) {
+                $known = [];
+            }
             [, $name, $vector] = $best;
             $fixed[$name] = true;
             $vectors[$name] = $vector;
             $placed[$name] = $boxes[$name]->moved($vector);
-            $open = array_values(array_filter($open, static fn (array $pair): bool => ! in_array($name, $pair, true)));
+            $open[$name] = 0;
+            foreach ($conflicts[$name] as $other) {
+                if (! isset($fixed[$other])) {
+                    $open[$other]--;
+                }
+            }
         }
 
         return $vectors;

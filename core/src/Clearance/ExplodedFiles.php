@@ -27,7 +27,8 @@ final class ExplodedFiles
                 continue;
             }
             foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
-                $moves[$part->file][$part->part->name] = $vector;
+                // In the unit and axes of the part's own file.
+                $moves[$part->file][$part->part->name] = $inspection->frames[$part->file]->unapplied($vector) ?? $vector;
             }
         }
         foreach ($files as $i => $file) {

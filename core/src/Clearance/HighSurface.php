@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Weld;
 use Anvil\Spatial\TriangleTree;
+use Anvil\Surface\MeshHealth;
 
 /**
  * All high parts of a set as one surface. Triangles are numbered part after part, so the lowest number is the lowest part, then face.
@@ -14,11 +16,18 @@ final class HighSurface
 {
     private ?TriangleTree $tree = null;
 
+    /** @var list<int>|null */
+    private ?array $shells = null;
+
+    /** @var list<int>|null */
+    private ?array $welded = null;
+
     /**
      * @param  list<float>  $positions
      * @param  list<int>  $triangles
+     * @param  list<int>  $parts  first triangle of each part
      */
-    private function __construct(public readonly array $positions, public readonly array $triangles)
+    private function __construct(public readonly array $positions, public readonly array $triangles, public readonly array $parts)
     {
     }
 
@@ -28,10 +37,11 @@ final class HighSurface
     public static function of(array $meshes): self
     {
         if (count($meshes) === 1) {
-            return new self($meshes[0]->positions, $meshes[0]->triangles);
+            return new self($meshes[0]->positions, $meshes[0]->triangles, [0]);
         }
-        $positions = $triangles = [];
+        $positions = $triangles = $parts = [];
         foreach ($meshes as $mesh) {
+            $parts[] = intdiv(count($triangles), 3);
             $base = intdiv(count($positions), 3);
             $positions = [...$positions, ...$mesh->positions];
             foreach ($mesh->triangles as $v) {
@@ -39,11 +49,44 @@ final class HighSurface
             }
         }
 
-        return new self($positions, $triangles);
+        return new self($positions, $triangles, $parts);
     }
 
     public function tree(): TriangleTree
     {
         return $this->tree ??= TriangleTree::of($this->positions, $this->triangles);
+    }
+
+    /** The number of the part that a triangle belongs to. */
+    public function partOf(int $triangle): int
+    {
+        $low = 0;
+        $high = count($this->parts) - 1;
+        while ($low < $high) {
+            $middle = intdiv($low + $high + 1, 2);
+            if ($this->parts[$middle] <= $triangle) {
+                $low = $middle;
+            } else {
+                $high = $middle - 1;
+            }
+        }
+
+        return $low;
+    }
+
+    /**
+     * @return list<int> for each position the first one at the same place
+     */
+    public function welded(): array
+    {
+        return $this->welded ??= Weld::of($this->positions);
+    }
+
+    /**
+     * @return list<int> the shell of each triangle: those that hang together over shared places bear one number
+     */
+    public function shells(): array
+    {
+        return $this->shells ??= MeshHealth::joined($this->welded(), $this->triangles);
     }
 }

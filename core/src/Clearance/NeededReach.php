@@ -94,6 +94,18 @@ final class NeededReach
         return $needed;
     }
 
+    /**
+     * How far from the low poly a place lies, along the direction of the low place that it is least far from.
+     *
+     * @param  array{float, float, float}  $place
+     */
+    public function heightOf(array $place): ?float
+    {
+        $height = $this->solver->height($place[0], $place[1], $place[2], $this->d);
+
+        return $height === null ? null : abs($height);
+    }
+
     private function point(float $x, float $y, float $z, float $needed): float
     {
         if ($this->nearest->anyWithin($x, $y, $z, $needed + self::PRECISION * $this->d, $this->lean)) {

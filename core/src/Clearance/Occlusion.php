@@ -33,18 +33,7 @@ final class Occlusion
         for ($i = 0, $count = $samples->count(); $i < $count; $i += $step) {
             $f = 3 * $samples->triangle[$i];
             [$fx, $fy, $fz] = [$low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]];
-            $sign = $fz >= 0.0 ? 1.0 : -1.0;
-            $a = -1.0 / ($sign + $fz);
-            $b = $fx * $fy * $a;
-            for ($k = 0; $k < self::DIRECTIONS; $k++) {
-                $r2 = ($k + 0.5) / self::DIRECTIONS;
-                $angle = deg2rad(137.508 * ($k + $i));
-                $x = sqrt($r2) * cos($angle);
-                $y = sqrt($r2) * sin($angle);
-                $z = sqrt(1 - $r2);
-                $dx = $x * (1.0 + $sign * $fx * $fx * $a) + $y * $b + $z * $fx;
-                $dy = $x * $sign * $b + $y * ($sign + $fy * $fy * $a) + $z * $fy;
-                $dz = -$x * $sign * $fx - $y * $fy + $z * $fz;
+            foreach (self::directions($fx, $fy, $fz, self::DIRECTIONS, $i) as [$dx, $dy, $dz]) {
                 $all += 1.0;
                 foreach ($casts as $cast) {
                     if ($cast->any($samples->px[$i], $samples->py[$i], $samples->pz[$i], $dx, $dy, $dz, 1e-6 * $far, $far)) {
@@ -56,5 +45,33 @@ final class Occlusion
         }
 
         return $all > 0.0 ? $met / $all : 0.0;
+    }
+
+    /**
+     * A cosine-weighted Fibonacci spread over a face, turned by a number so that no two places share their gaps.
+     *
+     * @param  float  $fx  unit face normal
+     * @return list<array{float, float, float}> unit
+     */
+    public static function directions(float $fx, float $fy, float $fz, int $count, int $turn): array
+    {
+        $sign = $fz >= 0.0 ? 1.0 : -1.0;
+        $a = -1.0 / ($sign + $fz);
+        $b = $fx * $fy * $a;
+        $out = [];
+        for ($k = 0; $k < $count; $k++) {
+            $r2 = ($k + 0.5) / $count;
+            $angle = deg2rad(137.508 * ($k + $turn));
+            $x = sqrt($r2) * cos($angle);
+            $y = sqrt($r2) * sin($angle);
+            $z = sqrt(1 - $r2);
+            $out[] = [
+                $x * (1.0 + $sign * $fx * $fx * $a) + $y * $b + $z * $fx,
+                $x * $sign * $b + $y * ($sign + $fy * $fy * $a) + $z * $fy,
+                -$x * $sign * $fx - $y * $fy + $z * $fz,
+            ];
+        }
+
+        return $out;
     }
 }

@@ -36,10 +36,21 @@ final class SampleShares
         $sum = array_sum($shares);
         $out = [];
         foreach ($shares as $name => $share) {
-            $out[$name] = $sum > 0.0 ? max(64, (int) round($share / $sum * $total)) : 64;
+            $out[$name] = $sum > 0.0 ? max(64, self::stepped((int) round($share / $sum * $total))) : 64;
         }
 
         return $out;
+    }
+
+    /** Down to one of 16 steps an octave, so that a change of one part leaves the other sets' samples, and what they met, as they were. */
+    private static function stepped(int $count): int
+    {
+        $step = 1;
+        while ($count >= 32 * $step) {
+            $step *= 2;
+        }
+
+        return $count - $count % $step;
     }
 
     /**

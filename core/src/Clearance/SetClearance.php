@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Place\TiePlace;
 use Anvil\Standard\Reach;
 
 /**
@@ -25,6 +26,7 @@ final readonly class SetClearance
      * @param  float  $texelsOfAll  texels that the whole set covers at the map size; 0 without UVs
      * @param  bool  $coincides  high and low surfaces lie within 1e-4 d of each other both ways
      * @param  array<string, list<float>>  $evidence  points for the stand, xyz: `miss`, `wrong`, `short`
+     * @param  list<TiePlace>  $places  how low and high of its ties lie on each other
      */
     public function __construct(
         public string $name,
@@ -44,7 +46,20 @@ final readonly class SetClearance
         public float $texelsOfAll,
         public bool $coincides,
         public array $evidence,
+        public array $places = [],
+        public SetDetails $details = new SetDetails,
     ) {
+    }
+
+    /**
+     * @param  list<TiePlace>  $places
+     */
+    public function withPlaces(array $places): self
+    {
+        return new self(
+            $this->name, $this->d, $this->samples, $this->needed, $this->firstWrong, $this->recommended, $this->set, $this->missShare, $this->missWhere,
+            $this->shortShare, $this->highest, $this->deepest, $this->bleeds, $this->overhang, $this->texelsOfAll, $this->coincides, $this->evidence, $places, $this->details,
+        );
     }
 
     public function inUse(): Reach
@@ -68,6 +83,8 @@ final readonly class SetClearance
             'bleeds' => array_map(static fn (Bleed $bleed): array => $bleed->toArray(), $this->bleeds),
             'overhang' => $this->overhang, 'texelsOfAll' => $this->texelsOfAll, 'coincides' => $this->coincides,
             'evidence' => $this->evidence,
+            'details' => $this->details->toArray(),
+            'places' => array_map(static fn (TiePlace $place): array => $place->toArray(), $this->places),
         ];
     }
 
@@ -76,7 +93,7 @@ final readonly class SetClearance
      */
     public static function ofArray(array $stored): self
     {
-        /** @var array{name: string, d: float|int, samples: int, needed: array{out: float|int, in: float|int}, firstWrong: array{out: float|null, in: float|null}, recommended: array{out: float|int, in: float|int}, set: array{out: float|int, in: float|int}|null, missShare: float|int, missWhere: list<array{float, float, float}>, shortShare: float|int, highest: array{float, float, float}|null, deepest: array{float, float, float}|null, bleeds: list<array{other: string, share: float|int, unseenShare: float|int, where: list<array{float, float, float}>}>, overhang: float|int, texelsOfAll: float|int, coincides: bool, evidence: array<string, list<float>>} $stored */
+        /** @var array{name: string, d: float|int, samples: int, needed: array{out: float|int, in: float|int}, firstWrong: array{out: float|null, in: float|null}, recommended: array{out: float|int, in: float|int}, set: array{out: float|int, in: float|int}|null, missShare: float|int, missWhere: list<array{float, float, float}>, shortShare: float|int, highest: array{float, float, float}|null, deepest: array{float, float, float}|null, bleeds: list<array{other: string, share: float|int, unseenShare: float|int, where: list<array{float, float, float}>}>, overhang: float|int, texelsOfAll: float|int, coincides: bool, evidence: array<string, list<float>>, places?: list<array<string, mixed>>, details?: array<string, mixed>} $stored */
         return new self(
             $stored['name'], (float) $stored['d'], $stored['samples'],
             new Reach((float) $stored['needed']['out'], (float) $stored['needed']['in']), $stored['firstWrong'],
@@ -85,6 +102,7 @@ final readonly class SetClearance
             (float) $stored['missShare'], $stored['missWhere'], (float) $stored['shortShare'], $stored['highest'], $stored['deepest'],
             array_map(static fn (array $bleed): Bleed => new Bleed($bleed['other'], (float) $bleed['share'], (float) $bleed['unseenShare'], $bleed['where']), $stored['bleeds']),
             (float) $stored['overhang'], (float) $stored['texelsOfAll'], $stored['coincides'], $stored['evidence'],
+            array_map(TiePlace::ofArray(...), $stored['places'] ?? []), SetDetails::ofArray($stored['details'] ?? []),
         );
     }
 }

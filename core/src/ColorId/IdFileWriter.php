@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace Anvil\ColorId;
 
 use Anvil\Formats\Gltf\Container;
+use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Gltf\GltfRewriter;
 use Anvil\Formats\Rewriter;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
 use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Part;
+use Anvil\Inspection\Frames;
 use Anvil\Inspection\Inspection;
 use Anvil\Inspection\ReadFile;
 use Anvil\Standard\Role;
@@ -35,7 +38,8 @@ final class IdFileWriter
         $name = self::fileName($inspection->files[$number], $inspection);
         match (strtolower(pathinfo($source->name(), PATHINFO_EXTENSION))) {
             'obj' => self::obj($source, $names, $plan, $name, $sink),
-            default => self::gltf($source, $names, $plan, $name, $sink),
+            'glb', 'gltf' => self::gltf($source, $names, $plan, $name, $sink),
+            default => self::fresh($inspection, $number, $plan, $name, $sink),
         };
 
         return $name;
@@ -49,7 +53,37 @@ final class IdFileWriter
             $stem = substr($stem, 0, -strlen($high));
         }
 
-        return $stem.$inspection->standard->suffixFor(Role::Id).'.'.strtolower(pathinfo($file->path, PATHINFO_EXTENSION));
+        $ending = strtolower(pathinfo($file->path, PATHINFO_EXTENSION));
+
+        return $stem.$inspection->standard->suffixFor(Role::Id).'.'.(in_array($ending, ['obj', 'gltf'], true) ? $ending : 'glb');
+    }
+
+    /** Formats that cannot carry a material, or are not written, give a binary glTF that lies where the high poly lies. */
+    private static function fresh(Inspection $inspection, int $number, IdPlan $plan, string $name, Sink $sink): void
+    {
+        $toGlb = Frames::toGlb($inspection->files, $inspection->standard);
+        $colors = [];
+        foreach ($plan->colors as $key => $color) {
+            $colors[self::materialName((string) $key)] = $color->hex();
+        }
+        $parts = [];
+        foreach ($inspection->judged(Role::High) as $part) {
+            if ($part->file !== $number) {
+                continue;
+            }
+            $mesh = $part->part->mesh;
+            if ($plan->by === 'material') {
+                $worn = array_map(self::materialName(...), $mesh->materials);
+                $runs = $mesh->materialRuns;
+                if ($worn === []) {
+                    [$worn, $runs] = [[self::materialName('no material')], [[0, 0]]];
+                }
+            } else {
+                [$worn, $runs] = [[self::materialName($part->base)], [[0, 0]]];
+            }
+            $parts[] = (new Part(IdPlan::idName($part, $inspection), $mesh->wearing($worn, $runs), $colors))->placedBy($toGlb);
+        }
+        GlbWriter::write($parts, $name, $sink);
     }
 
     /**

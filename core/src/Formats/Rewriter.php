@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace Anvil\Formats;
 
+use Anvil\Formats\Collada\ColladaRewriter;
 use Anvil\Formats\Gltf\GltfRewriter;
 use Anvil\Formats\Obj\ObjRewriter;
+use Anvil\Formats\Ply\PlyRewriter;
+use Anvil\Formats\Stl\StlRewriter;
 
 /**
  * Writes a file again with changes, and every side file that it names.
@@ -23,22 +26,31 @@ final class Rewriter
         $sides = match ($ending) {
             'obj' => ObjRewriter::write($source, $changes, $name, $sink),
             'glb', 'gltf' => GltfRewriter::write($source, $changes, $name, $sink),
+            'ply' => PlyRewriter::write($source, $changes, $name, $sink),
+            'stl' => StlRewriter::write($source, $changes, $name, $sink),
+            'dae' => ColladaRewriter::write($source, $changes, $name, $sink),
+            'usda', 'usd' => throw Unreadable::because('.usda is read here and not written; export .glb, .obj or .dae to have it mended'),
             default => throw Unreadable::because(FormatCatalogue::refusalOf($ending) ?? 'this format is not written'),
         };
+        $folder = dirname($name) === '.' ? '' : dirname($name).'/';
         foreach ($sides as $side) {
-            self::copy($source, $side, $sink);
+            self::copy($source, $side, $sink, $folder);
         }
     }
 
-    /** Copies a side file as it is, where it is there and not yet written. */
-    public static function copy(Source $source, string $name, Sink $sink): void
+    /**
+     * Copies a side file as it is, where it is there and not yet written.
+     *
+     * @param  string  $folder  that of the written file below the sink, with a slash at its end; empty for the sink's own
+     */
+    public static function copy(Source $source, string $name, Sink $sink, string $folder = ''): void
     {
         $side = $source->side($name);
-        if ($side === null || ($sink instanceof FolderSink && $sink->has($name))) {
+        if ($side === null || ($sink instanceof FolderSink && $sink->has($folder.$name))) {
             return;
         }
         $from = $side->open();
-        $to = $sink->open($name);
+        $to = $sink->open($folder.$name);
         stream_copy_to_stream($from, $to);
         fclose($from);
         fclose($to);

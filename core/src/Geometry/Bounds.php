@@ -112,6 +112,40 @@ final readonly class Bounds
             && $this->min[2] <= $other->max[2] && $other->min[2] <= $this->max[2];
     }
 
+    /**
+     * @return array{float, float, float}
+     */
+    public function centre(): array
+    {
+        return [($this->min[0] + $this->max[0]) / 2, ($this->min[1] + $this->max[1]) / 2, ($this->min[2] + $this->max[2]) / 2];
+    }
+
+    /**
+     * @return list<float> xyz of the eight corners
+     */
+    public function corners(): array
+    {
+        $out = [];
+        foreach ([$this->min[0], $this->max[0]] as $x) {
+            foreach ([$this->min[1], $this->max[1]] as $y) {
+                array_push($out, $x, $y, $this->min[2], $x, $y, $this->max[2]);
+            }
+        }
+
+        return $out;
+    }
+
+    /** The gap to another box, 0 where they meet. */
+    public function gapTo(self $other): float
+    {
+        $sum = 0.0;
+        for ($k = 0; $k < 3; $k++) {
+            $sum += max(0.0, $other->min[$k] - $this->max[$k], $this->min[$k] - $other->max[$k]) ** 2;
+        }
+
+        return sqrt($sum);
+    }
+
     public function diagonal(): float
     {
         return sqrt(

@@ -73,6 +73,83 @@ final readonly class Matrix
         return $this->m === self::identity()->m;
     }
 
+    /** Uniform scale about the origin. */
+    public static function scaling(float $by): self
+    {
+        return new self([$by, 0.0, 0.0, 0.0, 0.0, $by, 0.0, 0.0, 0.0, 0.0, $by, 0.0, 0.0, 0.0, 0.0, 1.0]);
+    }
+
+    /** Null where it flattens. */
+    public function inverse(): ?self
+    {
+        $columns = [];
+        foreach ([[1.0, 0.0, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]] as $axis) {
+            $column = $this->unapplied($axis);
+            if ($column === null) {
+                return null;
+            }
+            array_push($columns, $column[0], $column[1], $column[2], 0.0);
+        }
+        $linear = new self([...$columns, 0.0, 0.0, 0.0, 1.0]);
+        $t = $linear->points([-$this->m[12], -$this->m[13], -$this->m[14]]);
+
+        return new self([...$columns, $t[0], $t[1], $t[2], 1.0]);
+    }
+
+    /**
+     * The origin of the frame that it places.
+     *
+     * @return array{float, float, float}
+     */
+    public function origin(): array
+    {
+        return [$this->m[12], $this->m[13], $this->m[14]];
+    }
+
+    /** Greatest difference of an element of the linear part from none at all. */
+    public function offIdentity(): float
+    {
+        return $this->linearDifference(self::identity());
+    }
+
+    /** Greatest difference of an element of the linear parts. */
+    public function linearDifference(self $other): float
+    {
+        $most = 0.0;
+        foreach ([0, 1, 2, 4, 5, 6, 8, 9, 10] as $k) {
+            $most = max($most, abs($this->m[$k] - $other->m[$k]));
+        }
+
+        return $most;
+    }
+
+    /** How much the lengths of the three axes differ, as a share of the longest. */
+    public function unevenness(): float
+    {
+        $lengths = [];
+        foreach ([0, 4, 8] as $k) {
+            $lengths[] = sqrt($this->m[$k] ** 2 + $this->m[$k + 1] ** 2 + $this->m[$k + 2] ** 2);
+        }
+
+        return max($lengths) > 0.0 ? (max($lengths) - min($lengths)) / max($lengths) : 0.0;
+    }
+
+    /** Whether it does nothing but turn axes into their opposites, an odd number of them. */
+    public function isPlainMirror(float $slack): bool
+    {
+        if ($this->determinant() >= 0.0) {
+            return false;
+        }
+        foreach ([0, 1, 2, 4, 5, 6, 8, 9, 10] as $k) {
+            $wanted = $k % 5 === 0 ? 1.0 : 0.0;
+            if (abs(abs($this->m[$k]) - $wanted) > $slack) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     /** Of the linear part; negative mirrors. */
     public function determinant(): float
     {
@@ -128,9 +205,9 @@ final readonly class Matrix
             $y = $xyz[$k + 1];
             $z = $xyz[$k + 2];
             $before = sqrt($x * $x + $y * $y + $z * $z);
-            $u = $a * $x + $b * $y + $c * $z;
-            $v = $d * $x + $e * $y + $f * $z;
-            $w = $g * $x + $h * $y + $i * $z;
+            $u = $a * $x + $d * $y + $g * $z;
+            $v = $b * $x + $e * $y + $h * $z;
+            $w = $c * $x + $f * $y + $i * $z;
             $length = sqrt($u * $u + $v * $v + $w * $w);
             $scale = $length > 0.0 ? $before / $length : 0.0;
             $out[] = $u * $scale;

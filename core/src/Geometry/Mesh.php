@@ -24,6 +24,7 @@ final class Mesh
      * @param  list<int>  $faces  face number of each triangle, or empty
      * @param  list<string>  $materials  names, in order of first use
      * @param  list<array{int, int}>  $materialRuns  [first triangle, material number or −1], ascending
+     * @param  list<int>  $smoothing  smoothing group of each triangle, 0 for none, or empty where the file says nothing
      */
     public function __construct(
         public readonly array $positions,
@@ -36,6 +37,7 @@ final class Mesh
         public readonly array $faces = [],
         public readonly array $materials = [],
         public readonly array $materialRuns = [],
+        public readonly array $smoothing = [],
     ) {
     }
 
@@ -55,6 +57,27 @@ final class Mesh
     }
 
     /**
+     * The same faces over other places; normals stay those of the surface that it came from.
+     *
+     * @param  list<float>  $positions
+     */
+    public function withPositions(array $positions): self
+    {
+        return new self(Bytes::toFloat32($positions), $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, [], $this->faces, $this->materials, $this->materialRuns, $this->smoothing);
+    }
+
+    /**
+     * The same surface in other materials, without vertex colours.
+     *
+     * @param  list<string>  $materials
+     * @param  list<array{int, int}>  $runs
+     */
+    public function wearing(array $materials, array $runs): self
+    {
+        return new self($this->positions, $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, [], $this->faces, $materials, $runs, $this->smoothing);
+    }
+
+    /**
      * @return list<int> the material number of each triangle, −1 for none
      */
     public function triangleMaterials(): array
@@ -71,6 +94,30 @@ final class Mesh
                 $next++;
             }
             $out[] = $current;
+        }
+
+        return $out;
+    }
+
+    /**
+     * @return list<float> 3D area of each triangle
+     */
+    public function triangleAreas(): array
+    {
+        $p = $this->positions;
+        $t = $this->triangles;
+        $out = [];
+        for ($i = 0, $n = count($t); $i < $n; $i += 3) {
+            $a = 3 * $t[$i];
+            $b = 3 * $t[$i + 1];
+            $c = 3 * $t[$i + 2];
+            $ux = $p[$b] - $p[$a];
+            $uy = $p[$b + 1] - $p[$a + 1];
+            $uz = $p[$b + 2] - $p[$a + 2];
+            $vx = $p[$c] - $p[$a];
+            $vy = $p[$c + 1] - $p[$a + 1];
+            $vz = $p[$c + 2] - $p[$a + 2];
+            $out[] = sqrt(($uy * $vz - $uz * $vy) ** 2 + ($uz * $vx - $ux * $vz) ** 2 + ($ux * $vy - $uy * $vx) ** 2) / 2;
         }
 
         return $out;
@@ -111,6 +158,51 @@ final class Mesh
             $moved[] = $positions[$i + 2] + $by[2];
         }
 
-        return new self($moved, $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, $this->colors, $this->faces, $this->materials, $this->materialRuns);
+        return $this->reshaped($moved, $this->normals);
+    }
+
+    /** Placed by a matrix: positions as float32, normals made unit again, the winding put right where it mirrors. */
+    public function placedBy(Matrix $matrix): self
+    {
+        if ($matrix->isIdentity()) {
+            return $this;
+        }
+        $turned = $this->reshaped(Bytes::toFloat32($matrix->points($this->positions)), $this->normals === [] ? [] : $matrix->normals($this->normals));
+
+        return $matrix->determinant() < 0.0 ? $turned->wound() : $turned;
+    }
+
+    /** The same with each triangle wound the other way round. */
+    public function wound(): self
+    {
+        return new self(
+            $this->positions, self::otherWay($this->triangles), $this->uvs, self::otherWay($this->triUvs), $this->normals, self::otherWay($this->triNormals),
+            $this->colors, $this->faces, $this->materials, $this->materialRuns, $this->smoothing,
+        );
+    }
+
+    /**
+     * @param  list<float>  $positions
+     * @param  list<float>  $normals
+     */
+    private function reshaped(array $positions, array $normals): self
+    {
+        return new self($positions, $this->triangles, $this->uvs, $this->triUvs, $normals, $this->triNormals, $this->colors, $this->faces, $this->materials, $this->materialRuns, $this->smoothing);
+    }
+
+    /**
+     * @param  list<int>  $corners
+     * @return list<int>
+     */
+    private static function otherWay(array $corners): array
+    {
+        $out = [];
+        for ($i = 0, $n = count($corners); $i + 2 < $n; $i += 3) {
+            $out[] = $corners[$i];
+            $out[] = $corners[$i + 2];
+            $out[] = $corners[$i + 1];
+        }
+
+        return $out;
     }
 }

@@ -7,16 +7,16 @@ namespace Anvil\Geometry;
 use RuntimeException;
 
 /**
- * A mesh as compact bytes, so that no later step parses text again: `YAM1`, the length of a JSON header, the header (block sizes,
+ * A mesh as compact bytes, so that no later step parses text again: `YAM2`, the length of a JSON header, the header (block sizes,
  * materials), then blocks of little-endian float32 and uint32. A corner without UV or normal is 2^32−1.
  */
 final class MeshStore
 {
-    private const MAGIC = 'YAM1';
+    private const MAGIC = 'YAM2';
 
     private const FLOATS = ['positions', 'uvs', 'normals', 'colors'];
 
-    private const INTS = ['triangles', 'triUvs', 'triNormals', 'faces'];
+    private const INTS = ['triangles', 'triUvs', 'triNormals', 'faces', 'smoothing'];
 
     public static function encode(Mesh $mesh): string
     {
@@ -28,10 +28,18 @@ final class MeshStore
         foreach (self::FLOATS as $name) {
             $blocks .= Bytes::packFloats($mesh->{$name});
         }
+        // glTF numbers positions, UVs and normals alike: what equals the triangles is kept once.
+        $same = [];
         foreach (self::INTS as $name) {
+            if ($name !== 'triangles' && $mesh->{$name} !== [] && $mesh->{$name} === $mesh->triangles) {
+                $same[] = $name;
+                $sizes[$name] = 0;
+
+                continue;
+            }
             $blocks .= Bytes::packUints($mesh->{$name});
         }
-        $header = json_encode(['sizes' => $sizes, 'materials' => $mesh->materials, 'materialRuns' => $mesh->materialRuns], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
+        $header = json_encode(['sizes' => $sizes, 'same' => $same, 'materials' => $mesh->materials, 'materialRuns' => $mesh->materialRuns], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
 
         return self::MAGIC.pack('V', strlen($header)).$header.$blocks;
     }
@@ -45,7 +53,7 @@ final class MeshStore
             throw new RuntimeException('these bytes are no geometry store');
         }
         $length = Bytes::uints(substr($bytes, 4, 4))[0];
-        /** @var array{sizes: array<string, int>, materials: list<string>, materialRuns: list<array{int, int}>} $header */
+        /** @var array{sizes: array<string, int>, same: list<string>, materials: list<string>, materialRuns: list<array{int, int}>} $header */
         $header = json_decode(substr($bytes, 8, $length), true, 16, JSON_THROW_ON_ERROR);
         $at = 8 + $length;
         if (strlen($bytes) !== $at + 4 * array_sum($header['sizes'])) {
@@ -69,6 +77,10 @@ final class MeshStore
             $ints[$name] = $block;
         }
 
-        return new Mesh($floats['positions'], $ints['triangles'], $floats['uvs'], $ints['triUvs'], $floats['normals'], $ints['triNormals'], $floats['colors'], $ints['faces'], $header['materials'], $header['materialRuns']);
+        foreach ($header['same'] as $name) {
+            $ints[$name] = $ints['triangles'];
+        }
+
+        return new Mesh($floats['positions'], $ints['triangles'], $floats['uvs'], $ints['triUvs'], $floats['normals'], $ints['triNormals'], $floats['colors'], $ints['faces'], $header['materials'], $header['materialRuns'], $ints['smoothing']);
     }
 }

@@ -12,12 +12,14 @@ final class Part
     /**
      * @param  array<string, string>  $colors  material name → `#RRGGBB`, for the materials that set a colour explicitly
      * @param  Bounds|null  $bounds  where they are known already
+     * @param  PartFacts  $facts  what the file says of it beside its triangles
      */
     public function __construct(
         public readonly string $name,
         public readonly Mesh $mesh,
         public readonly array $colors = [],
         private ?Bounds $bounds = null,
+        public readonly PartFacts $facts = new PartFacts,
     ) {
     }
 
@@ -25,5 +27,21 @@ final class Part
     public function bounds(): ?Bounds
     {
         return $this->bounds ??= $this->mesh->bounds();
+    }
+
+    public function named(string $name): self
+    {
+        return $name === $this->name ? $this : new self($name, $this->mesh, $this->colors, $this->bounds, $this->facts);
+    }
+
+    /** In another frame: mesh, bounds and node by a matrix. */
+    public function placedBy(Matrix $matrix): self
+    {
+        if ($matrix->isIdentity()) {
+            return $this;
+        }
+        $bounds = $this->bounds;
+
+        return new self($this->name, $this->mesh->placedBy($matrix), $this->colors, $bounds === null ? null : Bounds::ofPositions($matrix->points($bounds->corners())), $this->facts);
     }
 }

@@ -12,8 +12,9 @@ final class Scene
     /**
      * @param  list<Part>  $parts  in the file's order
      * @param  string|null  $unit  the unit's name where the format carries one
-     * @param  string|null  $upAxis  `Y` or `Z` where the format carries one
+     * @param  string|null  $upAxis  `X`, `Y` or `Z` where the format carries one
      * @param  list<string>  $remarks  what was passed over on reading, in words
+     * @param  list<string>  $extras  what stands in the file beside meshes: cameras, lights, skins, animation, hidden or empty nodes
      */
     public function __construct(
         public readonly string $format,
@@ -21,6 +22,7 @@ final class Scene
         public readonly ?string $unit = null,
         public readonly ?string $upAxis = null,
         public readonly array $remarks = [],
+        public readonly array $extras = [],
     ) {
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Inspection;
 
 use Anvil\Checks\Runner;
+use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ExplodePlan;
 use Anvil\Standard\Choices;
@@ -17,15 +18,16 @@ use Closure;
  */
 final class Inspector
 {
-    private const RAY_CHECKS = ['ray-miss', 'reach-short', 'sets-bleed', 'pair-self'];
+    private const RAY_CHECKS = ['ray-miss', 'reach-short', 'sets-bleed', 'pair-self', 'off-alignment', 'high-doubled', 'high-covers-detail', 'floater-unbacked', 'floater-rim', 'high-unseen', 'overhang', 'reach-long', 'span-closed', 'surface-gap', 'buried', 'ray-lean', 'cage-pierced', 'explode-clash', 'mesh-flipped', 'high-faceted', 'high-not-denser'];
 
     /**
      * @param  list<GivenFile>  $files
      * @param  list<Waiver>  $waivers
      * @param  list<string>  $only  check codes; empty for all
      * @param  Closure(string): void|null  $progress
+     * @param  Assembled|null  $assembled  what the files were before they were exploded
      */
-    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null): Report
+    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null): Report
     {
         $start = hrtime(true);
         $read = [];
@@ -35,6 +37,9 @@ final class Inspector
         }
         $afterRead = hrtime(true);
         $inspection = Inspection::of($read, $standard, $choices);
+        if ($assembled !== null) {
+            $inspection = $inspection->exploded($assembled);
+        }
         $afterPair = hrtime(true);
         if ($only === [] || array_intersect($only, self::RAY_CHECKS) !== []) {
             $inspection = AssetClearance::of($inspection, $progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"));

@@ -32,6 +32,9 @@ final readonly class ReadFile
         hash_update_stream($hash, $stream);
         fclose($stream);
         $sha256 = hash_final($hash);
+        if ($file->error !== null) {
+            return new self($file->path, $file->role, $sha256, null, $file->error);
+        }
         try {
             return new self($file->path, $file->role, $sha256, FormatCatalogue::read($file->source), null);
         } catch (Unreadable $error) {

@@ -92,6 +92,22 @@ final class Polygons
     }
 
     /** Wound the other way. */
+    /** Every face cut into a fan of triangles. */
+    public function triangulated(): self
+    {
+        $faces = $uvs = [];
+        foreach ($this->faces as $f => $face) {
+            for ($i = 1, $n = count($face); $i + 1 < $n; $i++) {
+                $faces[] = [$face[0], $face[$i], $face[$i + 1]];
+                if (isset($this->uvs[$f])) {
+                    $uvs[] = [$this->uvs[$f][0], $this->uvs[$f][$i], $this->uvs[$f][$i + 1]];
+                }
+            }
+        }
+
+        return new self($this->points, $faces, $uvs);
+    }
+
     public function flipped(): self
     {
         return new self($this->points, array_map(array_reverse(...), $this->faces), array_map(array_reverse(...), $this->uvs));

@@ -20,8 +20,9 @@ final readonly class Pairing
     /**
      * @param  list<Tie>  $ties  by base
      * @param  list<Suggestion>  $suggestions  in the order of the ties
+     * @param  bool  $byPlace  whether place and size had a say
      */
-    private function __construct(public array $ties, public array $suggestions)
+    private function __construct(public array $ties, public array $suggestions, public bool $byPlace = false)
     {
     }
 
@@ -29,6 +30,23 @@ final readonly class Pairing
      * @param  list<RoledPart>  $parts
      */
     public static function of(array $parts, Standard $standard, Choices $choices): self
+    {
+        $named = self::byNames($parts, $standard, $choices);
+        if (count($named->ties) === 0 || $standard->whole || Turned::bounds($named->ties) || self::differInSize($named->ties, $standard)) {
+            return $named;
+        }
+        $oneAndOne = count($named->ties) === 1 && $named->ties[0]->kind === TieKind::OneAndOne;
+        $ties = $oneAndOne ? $named->ties : PlacedTies::of($named->ties, $standard);
+
+        return new self($ties, self::suggestions($ties, $standard), true);
+    }
+
+    /**
+     * By names alone: what place and size would say is left out.
+     *
+     * @param  list<RoledPart>  $parts
+     */
+    private static function byNames(array $parts, Standard $standard, Choices $choices): self
     {
         $lows = $highs = [];
         foreach ($parts as $part) {
@@ -53,6 +71,33 @@ final readonly class Pairing
         $ties = self::byName($lows, $highs, $choices);
 
         return new self($ties, self::suggestions($ties, $standard));
+    }
+
+    /** Whether high and low differ in size or are turned against each other, so that places are no help. */
+    public function saysNothingOfPlace(Standard $standard): bool
+    {
+        return Turned::bounds($this->ties) || self::differInSize($this->ties, $standard);
+    }
+
+    /**
+     * Places mean nothing while the sizes differ by a factor.
+     *
+     * @param  list<Tie>  $ties
+     */
+    private static function differInSize(array $ties, Standard $standard): bool
+    {
+        $lows = $highs = [];
+        foreach ($ties as $tie) {
+            if ($tie->low !== [] && $tie->high !== []) {
+                array_push($lows, ...$tie->low);
+                array_push($highs, ...$tie->high);
+            }
+        }
+        $low = RoledPart::boundsOf($lows)?->diagonal() ?? 0.0;
+        $high = RoledPart::boundsOf($highs)?->diagonal() ?? 0.0;
+        $limit = $standard->limit('unit-mismatch', 2.0);
+
+        return $low > 0.0 && $high > 0.0 && ($high / $low > $limit || $high / $low < 1 / $limit);
     }
 
     /**
@@ -142,7 +187,7 @@ final readonly class Pairing
      * @param  list<RoledPart>  $high
      * @param  list<string>  $troubles
      */
-    private static function tie(string $base, array $low, array $high, TieKind $kind, array $troubles = []): Tie
+    public static function tie(string $base, array $low, array $high, TieKind $kind, array $troubles = []): Tie
     {
         $a = RoledPart::boundsOf($low);
         $b = RoledPart::boundsOf($high);
@@ -158,12 +203,16 @@ final readonly class Pairing
     {
         $out = [];
         foreach ($ties as $tie) {
-            if ($tie->troubles === []) {
+            if ($tie->better !== []) {
+                array_push($out, ...self::following($tie, $standard));
+            }
+            if ($tie->troubles === [] || $tie->kind === TieKind::Crossed) {
                 continue;
             }
             $highBase = isset($tie->high[0]) ? $tie->high[0]->base : $tie->base;
+            $near = in_array('name-near', $tie->troubles, true);
             // Of two spellings the one in lower case stays; else the high part follows the low.
-            $base = $tie->kind === TieKind::OneAndOne || $tie->base === mb_strtolower($tie->base) || $highBase !== mb_strtolower($highBase) ? $tie->base : $highBase;
+            $base = $tie->kind === TieKind::OneAndOne || $near || $tie->base === mb_strtolower($tie->base) || $highBase !== mb_strtolower($highBase) ? $tie->base : $highBase;
             foreach ([...$tie->low, ...$tie->high] as $part) {
                 $role = $part->role ?? Role::Low;
                 $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $standard->suffixFor($role);
@@ -173,14 +222,34 @@ final readonly class Pairing
                 }
                 $reasons = [];
                 if ($part->base !== $base && $tie->kind !== TieKind::OneAndOne) {
-                    $reasons[] = 'letter case as on the other side';
+                    $reasons[] = $near ? "the name of {$tie->low[0]->part->name}, which stands in the same place" : 'letter case as on the other side';
                 }
                 if ($part->suffixState() === SuffixState::OtherCase) {
                     $reasons[] = 'suffix in the letter case of the standard';
                 } elseif ($part->suffixState() !== SuffixState::Exact) {
                     $reasons[] = "the $role->value suffix added, as its file says";
                 }
-                $out[] = new Suggestion($part, $name, implode('; ', $reasons), in_array('suffix-missing', $tie->troubles, true) ? 0.9 : 0.99);
+                $out[] = new Suggestion($part, $name, implode('; ', $reasons), $near ? 0.8 : (in_array('suffix-missing', $tie->troubles, true) ? 0.9 : 0.99));
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * The high parts that stand where the low stands take its base.
+     *
+     * @return list<Suggestion>
+     */
+    private static function following(Tie $tie, Standard $standard): array
+    {
+        $out = [];
+        foreach ($tie->better as $part) {
+            $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $standard->suffixFor(Role::High);
+            $name = $tie->base.$suffix;
+            if ($name !== $part->part->name) {
+                $crossed = $tie->kind === TieKind::Crossed || in_array('chain', $tie->troubles, true);
+                $out[] = new Suggestion($part, $name, "stands where {$tie->low[0]->part->name} stands", $crossed ? 0.95 : 0.6);
             }
         }
 

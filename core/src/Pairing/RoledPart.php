@@ -71,6 +71,14 @@ final readonly class RoledPart
         return Bounds::union(array_map(static fn (self $part): ?Bounds => $part->part->bounds(), $parts));
     }
 
+    /**
+     * @param  list<self>  $parts
+     */
+    public static function triangles(array $parts): int
+    {
+        return array_sum(array_map(static fn (self $part): int => $part->part->mesh->triangleCount(), $parts));
+    }
+
     public function suffixState(): SuffixState
     {
         return $this->reading->role === $this->role ? $this->reading->state : SuffixState::None;

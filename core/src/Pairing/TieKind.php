@@ -13,8 +13,10 @@ enum TieKind: string
     case OneAndOne = 'one-and-one';
     /** All parts are one set. */
     case Whole = 'whole';
-    /** The names but for letter case or suffix. */
+    /** The names but for letter case, suffix, or a small edit. */
     case Near = 'near';
+    /** The names, but place and size say another partner. */
+    case Crossed = 'crossed';
     /** A part baked on itself. */
     case Self = 'self';
     /** Nothing on the other side. */

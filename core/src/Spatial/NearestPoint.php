@@ -9,6 +9,25 @@ namespace Anvil\Spatial;
  */
 final class NearestPoint
 {
+    /** A stack's places: deeper than the tree's 39 bits of code and what equal codes add. */
+    private const EMPTY = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
+        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0];
+
+    private const NO_DISTANCES = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
+        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
+        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
+        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
+        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
+        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
+        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
+        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
+
     public float $x = 0.0;
 
     public float $y = 0.0;
@@ -37,17 +56,25 @@ final class NearestPoint
     {
         $best = $within < INF ? $within * $within : INF;
         $found = -1;
-        $this->squared = INF;
+        $bestX = $bestY = $bestZ = $bestV = $bestW = 0.0;
         if ($this->seed >= 0) {
             $squared = $this->toTriangle($this->seed, $px, $py, $pz);
             if ($squared <= $best) {
                 $best = $squared;
                 $found = $this->seed;
-                $this->keep($squared);
+                $bestX = $this->triedX;
+                $bestY = $this->triedY;
+                $bestZ = $this->triedZ;
+                $bestV = $this->triedV;
+                $bestW = $this->triedW;
             }
         }
         $tree = $this->tree;
-        $skip = $tree->skip;
+        $positions = $tree->positions;
+        $triangles = $tree->triangles;
+        $order = $tree->order;
+        $first = $tree->first;
+        $size = $tree->size;
         $second = $tree->second;
         $minX = $tree->minX;
         $minY = $tree->minY;
@@ -55,9 +82,100 @@ final class NearestPoint
         $maxX = $tree->maxX;
         $maxY = $tree->maxY;
         $maxZ = $tree->maxZ;
-        $node = 0;
-        $nodes = count($skip);
-        while ($node < $nodes) {
+        // Nodes wait with their boxes' distances, the nearer child on top: the first leaves reached bound the rest.
+        $waiting = self::EMPTY;
+        $distances = self::NO_DISTANCES;
+        $top = count($second) > 0 ? 0 : -1;
+        $distances[0] = 0.0;
+        while ($top >= 0) {
+            if ($distances[$top] > $best) {
+                $top--;
+
+                continue;
+            }
+            $node = $waiting[$top];
+            $top--;
+            $other = $second[$node];
+            if ($other <= 0) {
+                for ($k = $first[$node], $end = $k + $size[$node]; $k < $end; $k++) {
+                    $triangle = $order[$k];
+                    $i = 3 * $triangle;
+                    $n = 3 * $triangles[$i];
+                    $ax = $positions[$n];
+                    $ay = $positions[$n + 1];
+                    $az = $positions[$n + 2];
+                    $n = 3 * $triangles[$i + 1];
+                    $abx = $positions[$n] - $ax;
+                    $aby = $positions[$n + 1] - $ay;
+                    $abz = $positions[$n + 2] - $az;
+                    $n = 3 * $triangles[$i + 2];
+                    $acx = $positions[$n] - $ax;
+                    $acy = $positions[$n + 1] - $ay;
+                    $acz = $positions[$n + 2] - $az;
+                    $apx = $px - $ax;
+                    $apy = $py - $ay;
+                    $apz = $pz - $az;
+                    $d1 = $abx * $apx + $aby * $apy + $abz * $apz;
+                    $d2 = $acx * $apx + $acy * $apy + $acz * $apz;
+                    $v = 0.0;
+                    $w = 0.0;
+                    if ($d1 > 0.0 || $d2 > 0.0) {
+                        $bpx = $apx - $abx;
+                        $bpy = $apy - $aby;
+                        $bpz = $apz - $abz;
+                        $d3 = $abx * $bpx + $aby * $bpy + $abz * $bpz;
+                        $d4 = $acx * $bpx + $acy * $bpy + $acz * $bpz;
+                        $cpx = $apx - $acx;
+                        $cpy = $apy - $acy;
+                        $cpz = $apz - $acz;
+                        $d5 = $abx * $cpx + $aby * $cpy + $abz * $cpz;
+                        $d6 = $acx * $cpx + $acy * $cpy + $acz * $cpz;
+                        if ($d3 >= 0.0 && $d4 <= $d3) {
+                            $v = 1.0;
+                        } elseif ($d6 >= 0.0 && $d5 <= $d6) {
+                            $w = 1.0;
+                        } else {
+                            $vc = $d1 * $d4 - $d3 * $d2;
+                            $vb = $d5 * $d2 - $d1 * $d6;
+                            $va = $d3 * $d6 - $d5 * $d4;
+                            if ($vc <= 0.0 && $d1 >= 0.0 && $d3 <= 0.0) {
+                                $v = $d1 - $d3 !== 0.0 ? $d1 / ($d1 - $d3) : 0.0;
+                            } elseif ($vb <= 0.0 && $d2 >= 0.0 && $d6 <= 0.0) {
+                                $w = $d2 - $d6 !== 0.0 ? $d2 / ($d2 - $d6) : 0.0;
+                            } elseif ($va <= 0.0 && $d4 - $d3 >= 0.0 && $d5 - $d6 >= 0.0) {
+                                $e = $d4 - $d3 + $d5 - $d6;
+                                $w = $e !== 0.0 ? ($d4 - $d3) / $e : 0.0;
+                                $v = 1.0 - $w;
+                            } else {
+                                $e = $va + $vb + $vc;
+                                if ($e !== 0.0) {
+                                    $v = $vb / $e;
+                                    $w = $vc / $e;
+                                }
+                            }
+                        }
+                    }
+                    $qx = $ax + $v * $abx + $w * $acx;
+                    $qy = $ay + $v * $aby + $w * $acy;
+                    $qz = $az + $v * $abz + $w * $acz;
+                    $ex = $px - $qx;
+                    $ey = $py - $qy;
+                    $ez = $pz - $qz;
+                    $e = $ex * $ex + $ey * $ey + $ez * $ez;
+                    if ($e < $best || ($e === $best && ($found < 0 || $triangle < $found))) {
+                        $best = $e;
+                        $found = $triangle;
+                        $bestX = $qx;
+                        $bestY = $qy;
+                        $bestZ = $qz;
+                        $bestV = $v;
+                        $bestW = $w;
+                    }
+                }
+
+                continue;
+            }
+            $node++;
             $d = 0.0;
             if ($px < $minX[$node]) {
                 $e = $minX[$node] - $px;
@@ -80,34 +198,55 @@ final class NearestPoint
                 $e = $pz - $maxZ[$node];
                 $d += $e * $e;
             }
-            if ($d > $best) {
-                $node = $skip[$node];
-
-                continue;
+            $f = 0.0;
+            if ($px < $minX[$other]) {
+                $e = $minX[$other] - $px;
+                $f = $e * $e;
+            } elseif ($px > $maxX[$other]) {
+                $e = $px - $maxX[$other];
+                $f = $e * $e;
             }
-            if ($second[$node] > 0) {
-                $node++;
-
-                continue;
+            if ($py < $minY[$other]) {
+                $e = $minY[$other] - $py;
+                $f += $e * $e;
+            } elseif ($py > $maxY[$other]) {
+                $e = $py - $maxY[$other];
+                $f += $e * $e;
             }
-            for ($k = $tree->first[$node], $end = $k + $tree->size[$node]; $k < $end; $k++) {
-                $triangle = $tree->order[$k];
-                $squared = $this->toTriangle($triangle, $px, $py, $pz);
-                if ($squared < $best || ($squared === $best && ($found < 0 || $triangle < $found))) {
-                    $best = $squared;
-                    $found = $triangle;
-                    $this->keep($squared);
-                }
+            if ($pz < $minZ[$other]) {
+                $e = $minZ[$other] - $pz;
+                $f += $e * $e;
+            } elseif ($pz > $maxZ[$other]) {
+                $e = $pz - $maxZ[$other];
+                $f += $e * $e;
             }
-            $node = $skip[$node];
+            if ($d > $f) {
+                $e = $d;
+                $d = $f;
+                $f = $e;
+                $k = $node;
+                $node = $other;
+                $other = $k;
+            }
+            if ($f <= $best) {
+                $top++;
+                $waiting[$top] = $other;
+                $distances[$top] = $f;
+            }
+            if ($d <= $best) {
+                $top++;
+                $waiting[$top] = $node;
+                $distances[$top] = $d;
+            }
         }
+        $this->squared = INF;
         if ($found >= 0) {
             $this->seed = $found;
-            $this->x = $this->keptX;
-            $this->y = $this->keptY;
-            $this->z = $this->keptZ;
-            $this->v = $this->keptV;
-            $this->w = $this->keptW;
+            $this->x = $bestX;
+            $this->y = $bestY;
+            $this->z = $bestZ;
+            $this->v = $bestV;
+            $this->w = $bestW;
             $this->squared = $best;
         }
 
@@ -192,16 +331,6 @@ final class NearestPoint
         return false;
     }
 
-    private float $keptX = 0.0;
-
-    private float $keptY = 0.0;
-
-    private float $keptZ = 0.0;
-
-    private float $keptV = 0.0;
-
-    private float $keptW = 0.0;
-
     private float $triedX = 0.0;
 
     private float $triedY = 0.0;
@@ -211,16 +340,6 @@ final class NearestPoint
     private float $triedV = 0.0;
 
     private float $triedW = 0.0;
-
-    private function keep(float $squared): void
-    {
-        $this->squared = $squared;
-        $this->keptX = $this->triedX;
-        $this->keptY = $this->triedY;
-        $this->keptZ = $this->triedZ;
-        $this->keptV = $this->triedV;
-        $this->keptW = $this->triedW;
-    }
 
     /** Squared distance of a point to one triangle; the place goes into `tried…`. */
     private function toTriangle(int $triangle, float $px, float $py, float $pz): float

@@ -40,6 +40,7 @@ final class SegmentCast
         $order = $tree->order;
         $triangles = $tree->triangles;
         $positions = $tree->positions;
+        $hasPieces = $tree->hasPieces;
         $ix = $nx > 1e-30 || $nx < -1e-30 ? 1.0 / $nx : 1e30;
         $iy = $ny > 1e-30 || $ny < -1e-30 ? 1.0 / $ny : 1e30;
         $iz = $nz > 1e-30 || $nz < -1e-30 ? 1.0 / $nz : 1e30;
@@ -148,6 +149,14 @@ final class SegmentCast
                 }
                 $t = $f * ($e2x * $qx + $e2y * $qy + $e2z * $qz);
                 if ($t >= $from && $t <= $to) {
+                    // A triangle held in pieces may be come upon more than once.
+                    if ($hasPieces) {
+                        for ($found = 0; $found < $count; $found++) {
+                            if ($foundTriangle[$found] === $triangle) {
+                                continue 2;
+                            }
+                        }
+                    }
                     $foundT[] = $t;
                     $foundTriangle[] = $triangle;
                     $count++;

@@ -12,11 +12,21 @@ use Anvil\Geometry\Bounds;
  *
  * Nodes lie in depth-first order: the first child of node i is i+1, `skip[i]` is the node after all below i. A walk needs no stack.
  *
+ * Triangles whose boxes are far larger than most (slivers across the shape, a slab under rivets) are held in pieces, a box each, so that
+ * they do not blow up the boxes of all that lies around them (M. Ernst, G. Greiner, "Early Split Clipping for Bounding Volume
+ * Hierarchies", 2007). Such a triangle stands in `order` more than once, and `hasPieces` says so.
+ *
  * Measured on 500,000 triangles: 0.5 s to build. A surface-area build takes several times that and pays only beyond millions of rays.
  */
 final class TriangleTree
 {
     private const LEAF = 4;
+
+    /** A triangle is cut while the side of its box, as the root of half its surface, is over this many times the mean. */
+    private const LARGE = 8.0;
+
+    /** Pieces of one triangle, as a power of two. */
+    private const CUTS = 12;
 
     /**
      * @param  list<float>  $positions  xyz, n×3
@@ -47,6 +57,7 @@ final class TriangleTree
         public readonly array $maxX,
         public readonly array $maxY,
         public readonly array $maxZ,
+        public readonly bool $hasPieces = false,
     ) {
     }
 
@@ -57,7 +68,9 @@ final class TriangleTree
     public static function of(array $positions, array $triangles): self
     {
         $count = intdiv(count($triangles), 3);
-        [$order, $codes] = self::sorted($positions, $triangles, $count);
+        $pieces = self::pieces($positions, $triangles, $count);
+        [$order, $codes] = self::sorted($positions, $triangles, $count, $pieces);
+        $count = count($order);
         $skip = $second = $first = $size = [];
         // Ranges wait on a stack of fixed arrays with an explicit top: pushing and popping a list went wrong under the tracing JIT.
         $from = array_fill(0, 128, 0);
@@ -125,9 +138,17 @@ final class TriangleTree
                 $skip[$second[$i]] = $skip[$i];
             }
         }
-        $boxes = self::boxes($positions, $triangles, $order, array_values($second), $first, $size, $nodes);
+        $boxes = self::boxes($positions, $triangles, $order, array_values($second), $first, $size, $nodes, $pieces);
+        if ($pieces !== []) {
+            $whole = intdiv(count($triangles), 3);
+            foreach ($order as $k => $piece) {
+                if ($piece >= $whole) {
+                    $order[$k] = $pieces[$piece - $whole][0];
+                }
+            }
+        }
 
-        return new self($positions, $triangles, $order, array_values($skip), array_values($second), $first, $size, ...$boxes);
+        return new self($positions, $triangles, $order, array_values($skip), array_values($second), $first, $size, ...[...$boxes, $pieces !== []]);
     }
 
     public function nodeCount(): int
@@ -143,9 +164,10 @@ final class TriangleTree
     /**
      * @param  list<float>  $positions
      * @param  list<int>  $triangles
+     * @param  list<array{int, float, float, float, float, float, float}>  $pieces  numbered on from the triangles
      * @return array{list<int>, list<int>} triangle numbers and their codes, by code
      */
-    private static function sorted(array $positions, array $triangles, int $count): array
+    private static function sorted(array $positions, array $triangles, int $count, array $pieces): array
     {
         $bounds = Bounds::ofPositions($positions);
         if ($bounds === null) {
@@ -175,6 +197,18 @@ final class TriangleTree
             $z = (int) (($positions[$a + 2] + $positions[$b + 2] + $positions[$c + 2] - $z0) * $scale);
             $keys[] = (($spread[$x & 8191] | $spread[$y & 8191] << 1 | $spread[$z & 8191] << 2) << 24) | $t;
         }
+        foreach ($pieces as $i => [$t, $minX, $minY, $minZ, $maxX, $maxY, $maxZ]) {
+            $x = (int) ((1.5 * ($minX + $maxX) - $x0) * $scale);
+            $y = (int) ((1.5 * ($minY + $maxY) - $y0) * $scale);
+            $z = (int) ((1.5 * ($minZ + $maxZ) - $z0) * $scale);
+            $key = ($spread[$x & 8191] | $spread[$y & 8191] << 1 | $spread[$z & 8191] << 2) << 24;
+            // The triangle's own number is no longer used: its first piece takes the place.
+            if ($i === 0 || $pieces[$i - 1][0] !== $t) {
+                $keys[$t] = $key | ($count + $i);
+            } else {
+                $keys[] = $key | ($count + $i);
+            }
+        }
         sort($keys);
         $order = [];
         $codes = [];
@@ -193,10 +227,12 @@ final class TriangleTree
      * @param  list<int>  $second
      * @param  list<int>  $first
      * @param  list<int>  $size
+     * @param  list<array{int, float, float, float, float, float, float}>  $pieces
      * @return array{list<float>, list<float>, list<float>, list<float>, list<float>, list<float>}
      */
-    private static function boxes(array $positions, array $triangles, array $order, array $second, array $first, array $size, int $nodes): array
+    private static function boxes(array $positions, array $triangles, array $order, array $second, array $first, array $size, int $nodes, array $pieces): array
     {
+        $whole = intdiv(count($triangles), 3);
         $minX = $minY = $minZ = $maxX = $maxY = $maxZ = $nodes === 0 ? [] : array_fill(0, $nodes, 0.0);
         for ($i = $nodes - 1; $i >= 0; $i--) {
             $right = $second[$i];
@@ -215,6 +251,17 @@ final class TriangleTree
             $x1 = $y1 = $z1 = -INF;
             for ($k = $first[$i], $end = $k + $size[$i]; $k < $end; $k++) {
                 $t = 3 * $order[$k];
+                if ($order[$k] >= $whole) {
+                    [, $x, $y, $z, $xx, $yy, $zz] = $pieces[$order[$k] - $whole];
+                    $x0 = $x < $x0 ? $x : $x0;
+                    $x1 = $xx > $x1 ? $xx : $x1;
+                    $y0 = $y < $y0 ? $y : $y0;
+                    $y1 = $yy > $y1 ? $yy : $y1;
+                    $z0 = $z < $z0 ? $z : $z0;
+                    $z1 = $zz > $z1 ? $zz : $z1;
+
+                    continue;
+                }
                 for ($c = 0; $c < 3; $c++) {
                     $p = 3 * $triangles[$t + $c];
                     $x = $positions[$p];
@@ -237,5 +284,132 @@ final class TriangleTree
         }
 
         return [array_values($minX), array_values($minY), array_values($minZ), array_values($maxX), array_values($maxY), array_values($maxZ)];
+    }
+
+    /**
+     * Boxes of the pieces of every triangle that is far larger than most, triangle by triangle.
+     *
+     * @param  list<float>  $positions
+     * @param  list<int>  $triangles
+     * @return list<array{int, float, float, float, float, float, float}> triangle, least and greatest corner
+     */
+    private static function pieces(array $positions, array $triangles, int $count): array
+    {
+        // Sides of boxes, as the root of half their surface: their mean first, from at most some thousands.
+        $step = max(1, intdiv($count, 8192));
+        $sum = 0.0;
+        $taken = 0;
+        for ($t = 0; $t < $count; $t += $step) {
+            [$x0, $y0, $z0, $x1, $y1, $z1] = self::boxOf($positions, $triangles, $t);
+            $sum += sqrt(($x1 - $x0) * ($y1 - $y0) + ($y1 - $y0) * ($z1 - $z0) + ($z1 - $z0) * ($x1 - $x0));
+            $taken++;
+        }
+        $limit = $taken > 0 ? (self::LARGE * $sum / $taken) ** 2 : 0.0;
+        if ($limit <= 0.0) {
+            return [];
+        }
+        $out = [];
+        $most = min(0xFFFFFF - $count, intdiv($count, 4) + 64);
+        for ($t = 0, $k = 0; $t < $count; $t++, $k += 3) {
+            $a = 3 * $triangles[$k];
+            $b = 3 * $triangles[$k + 1];
+            $c = 3 * $triangles[$k + 2];
+            $x = abs($positions[$a] - $positions[$b]);
+            $y = abs($positions[$a + 1] - $positions[$b + 1]);
+            $z = abs($positions[$a + 2] - $positions[$b + 2]);
+            $e = abs($positions[$a] - $positions[$c]);
+            $x = $e > $x ? $e : $x;
+            $e = abs($positions[$a + 1] - $positions[$c + 1]);
+            $y = $e > $y ? $e : $y;
+            $e = abs($positions[$a + 2] - $positions[$c + 2]);
+            $z = $e > $z ? $e : $z;
+            // At least a half of each true side: what passes is measured in cutting.
+            if (4.0 * ($x * $y + $y * $z + $z * $x) > $limit && count($out) < $most) {
+                $boxes = self::cut([
+                    [$positions[$a], $positions[$a + 1], $positions[$a + 2]], [$positions[$b], $positions[$b + 1], $positions[$b + 2]], [$positions[$c], $positions[$c + 1], $positions[$c + 2]],
+                ], $limit);
+                foreach (count($boxes) > 1 ? $boxes : [] as $box) {
+                    $out[] = [$t, ...$box];
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<float>  $positions
+     * @param  list<int>  $triangles
+     * @return array{float, float, float, float, float, float}
+     */
+    private static function boxOf(array $positions, array $triangles, int $t): array
+    {
+        $a = 3 * $triangles[3 * $t];
+        $b = 3 * $triangles[3 * $t + 1];
+        $c = 3 * $triangles[3 * $t + 2];
+
+        return [
+            min($positions[$a], $positions[$b], $positions[$c]), min($positions[$a + 1], $positions[$b + 1], $positions[$c + 1]), min($positions[$a + 2], $positions[$b + 2], $positions[$c + 2]),
+            max($positions[$a], $positions[$b], $positions[$c]), max($positions[$a + 1], $positions[$b + 1], $positions[$c + 1]), max($positions[$a + 2], $positions[$b + 2], $positions[$c + 2]),
+        ];
+    }
+
+    /**
+     * A triangle cut across the longest side of its box, and again, until half the surface of each box is under the limit. Boxes overlap by
+     * a hair, so that no line slips between two.
+     *
+     * @param  list<array{float, float, float}>  $corners
+     * @return list<array{float, float, float, float, float, float}>
+     */
+    private static function cut(array $corners, float $limit): array
+    {
+        $out = [];
+        $stack = [[$corners, 0]];
+        while ($stack !== []) {
+            [$polygon, $depth] = array_pop($stack);
+            [$x0, $y0, $z0] = [$x1, $y1, $z1] = $polygon[0];
+            foreach ($polygon as [$x, $y, $z]) {
+                $x0 = $x < $x0 ? $x : $x0;
+                $x1 = $x > $x1 ? $x : $x1;
+                $y0 = $y < $y0 ? $y : $y0;
+                $y1 = $y > $y1 ? $y : $y1;
+                $z0 = $z < $z0 ? $z : $z0;
+                $z1 = $z > $z1 ? $z : $z1;
+            }
+            $sides = [$x1 - $x0, $y1 - $y0, $z1 - $z0];
+            if ($depth >= self::CUTS || $limit >= $sides[0] * $sides[1] + $sides[1] * $sides[2] + $sides[2] * $sides[0]) {
+                $hair = 1e-12 * ($sides[0] + $sides[1] + $sides[2] + abs($x0) + abs($y0) + abs($z0));
+                $out[] = [$x0 - $hair, $y0 - $hair, $z0 - $hair, $x1 + $hair, $y1 + $hair, $z1 + $hair];
+
+                continue;
+            }
+            $axis = $sides[0] >= $sides[1] && $sides[0] >= $sides[2] ? 0 : ($sides[1] >= $sides[2] ? 1 : 2);
+            $at = [$x0, $y0, $z0][$axis] + $sides[$axis] / 2;
+            $below = $above = [];
+            $last = $polygon[count($polygon) - 1];
+            foreach ($polygon as $corner) {
+                if (($last[$axis] < $at && $corner[$axis] > $at) || ($last[$axis] > $at && $corner[$axis] < $at)) {
+                    $f = ($at - $last[$axis]) / ($corner[$axis] - $last[$axis]);
+                    $on = [$last[0] + $f * ($corner[0] - $last[0]), $last[1] + $f * ($corner[1] - $last[1]), $last[2] + $f * ($corner[2] - $last[2])];
+                    $on[$axis] = $at;
+                    $below[] = $on;
+                    $above[] = $on;
+                }
+                if ($corner[$axis] <= $at) {
+                    $below[] = $corner;
+                }
+                if ($corner[$axis] >= $at) {
+                    $above[] = $corner;
+                }
+                $last = $corner;
+            }
+            foreach ([$above, $below] as $half) {
+                if ($half !== []) {
+                    $stack[] = [$half, $depth + 1];
+                }
+            }
+        }
+
+        return $out;
     }
 }

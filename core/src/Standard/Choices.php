@@ -56,6 +56,12 @@ final readonly class Choices
         return Pattern::anyFits($this->leftOut, $base) || Pattern::anyFits($this->leftOut, $name);
     }
 
+    /** Whether a set's occlusion is to take another set into account, where the choices name who does; where they do not, all stand around it. */
+    public function mayShade(string $set, string $by): bool
+    {
+        return ! is_array($this->occlusion) || in_array($by, $this->occlusion[$set] ?? [], true);
+    }
+
     /**
      * @return array<string, mixed> as the file has it
      */

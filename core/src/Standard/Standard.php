@@ -98,27 +98,65 @@ final readonly class Standard
         return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks);
     }
 
+    public function named(string $name): self
+    {
+        return new self($name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks);
+    }
+
+    /** The same rules with all parts as one set, whatever their names. */
+    public function asWhole(): self
+    {
+        return new self($this->name, $this->suffixes, true, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks);
+    }
+
+    /**
+     * The same rules with other suffixes for some roles.
+     *
+     * @param  array<string, list<string>>  $suffixes  role → suffixes
+     */
+    public function withSuffixes(array $suffixes): self
+    {
+        return new self($this->name, [...$this->suffixes, ...$suffixes], $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks);
+    }
+
+    /**
+     * The same rules with a reach of their own for some sets.
+     *
+     * @param  array<string, array{out: float|string|null, in: float|string|null}>  $reaches  by set
+     */
+    public function withReaches(array $reaches): self
+    {
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, array_replace($this->reach, $reaches), $this->checks);
+    }
+
     /**
      * The reach set for a bake set, in file units; null where the standard sets none.
      *
      * @param  float  $d  diagonal of the set's low-poly bounds
+     * @param  Reach|null  $recommended  for a side that nobody set
      */
-    public function reachOf(string $set, float $d): ?Reach
+    public function reachOf(string $set, float $d, ?Reach $recommended = null): ?Reach
     {
         $own = $this->reach[$set] ?? $this->reach['*'] ?? null;
         if ($own === null) {
             return null;
         }
         $all = $this->reach['*'] ?? ['out' => null, 'in' => null];
-        $length = static fn (float|string|null $value): float => is_string($value) ? (float) $value / 100 * $d : ($value ?? 0.0);
+        $length = static fn (float|string|null $value, ?float $else): float => is_string($value) ? (float) $value / 100 * $d : ($value ?? $else ?? 0.0);
 
-        return new Reach($length($own['out'] ?? $all['out']), $length($own['in'] ?? $all['in']));
+        return new Reach($length($own['out'] ?? $all['out'], $recommended?->out), $length($own['in'] ?? $all['in'], $recommended?->in));
     }
 
     /** The suffix that a part of this role is given when a name is mended. */
     public function suffixFor(Role $role): string
     {
         return rtrim($this->suffixes[$role->value][0] ?? '_'.$role->value, '*');
+    }
+
+    /** The limit that the standard sets for a check, where it sets one. */
+    public function limitOf(string $code): ?float
+    {
+        return $this->checks[$code]['limit'] ?? null;
     }
 
     public function limit(string $code, float $default): float

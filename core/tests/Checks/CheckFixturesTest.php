@@ -5,16 +5,23 @@ declare(strict_types=1);
 namespace Anvil\Tests\Checks;
 
 use Anvil\Checks\Catalogue;
+use Anvil\Clearance\Assembled;
 use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
+use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
+use Anvil\Inspection\Inspection;
 use Anvil\Inspection\ReadFile;
 use Anvil\Inspection\Report;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\CheckCodes;
+use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
+use Anvil\Standard\Standard;
+use Anvil\Tests\Clearance\GoodAssetsTest;
 use Anvil\Tests\Support\Assets;
 use Closure;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -39,7 +46,7 @@ final class CheckFixturesTest extends TestCase
         yield 'role-unknown' => [static fn (): Report => Assets::reportOf([...$good(), Assets::file('extra.obj', ['lid' => Shapes::box(1, 1, 1)])]), ['role-unknown blocker'], null, ['part' => 'lid', 'file' => 'extra.obj']];
         yield 'role-mixed' => [static fn (): Report => Assets::reportOf([Assets::file('l.obj', ['a_low' => Shapes::box(1, 1, 1), 'b_low' => self::off(Shapes::box(1, 1, 1)), 'stray_high' => Shapes::box(1, 1, 1)], Role::Low), Assets::file('h.obj', ['a_high' => self::rounded(), 'b_high' => self::off(self::rounded())], Role::High)]), ['role-mixed blocker'], null, ['part' => 'stray_high']];
         yield 'unit-mismatch' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => self::rounded()->scaled(100, 100, 100)]), ['unit-mismatch blocker'], 100.0, ['file' => 'x_high.obj']];
-        yield 'name-duplicate' => [static fn (): Report => Assets::reportOf([Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1), 'twin' => new Part('a_low', self::off(Shapes::box(1, 1, 1))->mesh())]), Assets::file('x_high.obj', ['a_high' => self::rounded()->with(self::off(self::rounded()))])]), ['name-duplicate blocker'], 2.0, ['part' => 'a_low', 'file' => 'x_low.obj']];
+        yield 'name-duplicate' => [static fn (): Report => Assets::reportOf([Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1), 'twin' => new Part('a_low', Assets::worn(self::off(Shapes::box(1, 1, 1))->mesh()))]), Assets::file('x_high.obj', ['a_high' => self::rounded()->with(self::off(self::rounded()))])]), ['name-duplicate blocker'], 2.0, ['part' => 'a_low', 'file' => 'x_low.obj']];
         yield 'material-count' => [static fn (): Report => Assets::reportOf([Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)->mesh(40, [[0, 'one'], [3, 'two']])]), Assets::file('x_high.obj', ['a_high' => self::rounded()])], '{"pages":1}'), ['material-count blocker'], 2.0, ['file' => 'x_low.obj']];
         yield 'pair-self' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Shapes::box(1, 1, 1)->mapped(static fn (array $p): array => [$p[0] * 1.00005, $p[1], $p[2]])]), ['pair-self note'], null, ['part' => 'a_low', 'other' => 'a_high']];
         yield 'pair-self by choice' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1), 'b_low' => self::off(Shapes::box(1, 1, 1))], ['b_high' => self::off(self::rounded())], '{}', '{"bakedOnItself":["a"]}'), ['pair-self note'], null, ['part' => 'a_low']];
@@ -54,12 +61,81 @@ final class CheckFixturesTest extends TestCase
         yield 'ray-miss' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::sheetWithHole(2)], rays: 16384), ['ray-miss blocker'], 0.02, ['set' => 'a']];
         yield 'ray-miss as a caution' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::sheetWithHole(0)], rays: 32768), ['ray-miss caution'], 0.0025, ['set' => 'a']];
         // Needs 0.05·√3 outward (ClosedFormTest) and has 0.08.
-        yield 'reach-short' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(2, 2, 2)], ['a_high' => Shapes::box(2.1, 2.1, 2.1)], '{"reach":{"*":{"out":0.08,"in":0.01}}}'), ['reach-short blocker', 'ray-miss blocker'], 0.05 * M_SQRT3 - 0.08, ['set' => 'a']];
+        yield 'reach-short' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(2, 2, 2)], ['a_high' => Shapes::box(2.1, 2.1, 2.1, 2)], '{"reach":{"*":{"out":0.08,"in":0.01}}}'), ['reach-short blocker', 'ray-miss blocker'], 0.05 * M_SQRT3 - 0.08, ['set' => 'a']];
+        yield 'file-extras' => [static fn (): Report => Assets::reportOf([...$good(), new ReadFile('c_low.glb', null, 'cc', new Scene('glb', [new Part('c_low', Assets::worn(self::off(self::off(Shapes::box(1, 1, 1)))->mesh()))], 'm', 'Y', [], ['2 cameras', '1 light']), null), Assets::file('c_high.obj', ['c_high' => self::off(self::off(self::rounded()))])]), ['file-extras note'], 3.0, ['file' => 'c_low.glb']];
+        yield 'axis-mismatch' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)->moved(0, 1, 0)], ['a_high' => Shapes::roundedBox(3, 2, 1, 0.06, 3, 2)->moved(0, 1, 0)->turned(0, 90)]), ['axis-mismatch blocker'], 90.0, ['file' => 'x_high.obj']];
+        yield 'off-alignment' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->moved(0.01 * sqrt(14), 0, 0)]), ['off-alignment blocker'], 0.01, ['part' => 'a_low', 'other' => 'a_high']];
+        yield 'off-alignment by a turn' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->turned(1, 3)]), ['off-alignment blocker'], sin(deg2rad(1.5)), ['part' => 'a_low']];
+        yield 'off-alignment by a scale' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->scaled(1.04, 1.04, 1.04)]), ['off-alignment blocker'], 0.02, ['part' => 'a_low']];
+        yield 'off-alignment as a caution' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->moved(0, 0.003 * sqrt(14), 0)]), ['off-alignment caution'], 0.003, ['part' => 'a_low']];
+        yield 'transform-unfrozen' => [static fn (): Report => self::placed(Matrix::ofTrs([0.0, 0.0, 0.0], [0.0, M_SQRT1_2, 0.0, M_SQRT1_2], [1.0, 1.0, 1.0])), ['transform-unfrozen note', 'transform-unfrozen note'], 1.0, ['part' => 'a_low']];
+        yield 'transform-unfrozen, uneven' => [static fn (): Report => self::placed(Matrix::ofTrs([0.0, 0.0, 0.0], [0.0, 0.0, 0.0, 1.0], [1.0, 1.5, 1.0])), ['transform-unfrozen caution', 'transform-unfrozen caution'], 0.5, ['part' => 'a_low']];
+        yield 'transform-unfrozen on one side' => [static fn (): Report => self::placed(Matrix::identity(), Matrix::scaling(2.0)), ['transform-unfrozen caution'], 1.0, ['part' => 'a_high']];
+        yield 'transform-mirrored' => [static fn (): Report => self::placed(Matrix::identity(), Matrix::ofTrs([0.0, 0.0, 0.0], [0.0, 0.0, 0.0, 1.0], [-1.0, 1.0, 1.0])), ['transform-mirrored caution'], -1.0, ['part' => 'a_high']];
+        yield 'pivot-differs' => [static fn (): Report => self::placed(Matrix::identity(), Matrix::ofTrs([0.0, 0.1, 0.0], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0])), ['pivot-differs note'], 0.1 / M_SQRT3, ['part' => 'a_low', 'other' => 'a_high']];
+        yield 'high-doubled' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high_old' => self::rounded(), 'a_high_new' => self::rounded()->with(Shapes::box(0.2, 0.1, 0.2)->moved(0, 0.52, 0))], '{"suffixes":{"high":["_high","_high_*"]}}'), ['high-doubled blocker'], null, ['part' => 'a_low']];
+        yield 'name-unsafe' => [static fn (): Report => self::named('a ring_low', 'b_low', 'a ring_high', 'b_high'), ['name-unsafe caution', 'name-unsafe caution'], null, ['part' => 'a ring_low']];
+        yield 'name-unsafe, not ASCII' => [static fn (): Report => self::named('öse_low', 'b_low', 'öse_high', 'b_high'), ['name-unsafe caution', 'name-unsafe caution'], null, ['part' => 'öse_low']];
+        yield 'name-unsafe, long' => [static fn (): Report => self::named(str_repeat('a', 61).'_low', 'b_low', str_repeat('a', 61).'_high', 'b_high'), ['name-unsafe caution', 'name-unsafe caution'], 65.0, ['file' => 'x_low.obj']];
+        yield 'mesh-degenerate' => [static fn (): Report => self::lowFaces(static fn (array $faces): array => [...$faces, [0, 0, 1]]), ['mesh-degenerate caution'], 1.0, ['part' => 'a_low']];
+        yield 'mesh-nonmanifold' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->with(Shapes::box(1, 1, 1)->moved(1, 1, 0))], ['a_high' => self::rounded()->with(self::rounded()->moved(1, 1, 0))], '{"checks":{"ray-miss":{"severity":"off"}}}'), ['mesh-nonmanifold caution'], 1.0, ['part' => 'a_low']];
+        yield 'mesh-nonmanifold by a fan' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->with(Shapes::box(1, 1, 1)->moved(1, 1, 1))], ['a_high' => self::rounded()->with(self::rounded()->moved(1, 1, 1))], '{"checks":{"ray-miss":{"severity":"off"}}}'), ['mesh-nonmanifold caution'], 1.0, ['part' => 'a_low']];
+        yield 'mesh-flipped' => [static fn (): Report => self::lowFaces(static fn (array $faces): array => [array_reverse($faces[0]), ...array_slice($faces, 1)], '{"checks":{"ray-miss":{"severity":"off"}}}'), ['mesh-flipped blocker'], 2.0, ['part' => 'a_low']];
+        yield 'mesh-flipped, a closed shell' => [static fn (): Report => self::lowFaces(static fn (array $faces): array => array_map(array_reverse(...), $faces), '{"checks":{"ray-miss":{"severity":"off"},"off-alignment":{"severity":"off"}}}'), ['mesh-flipped blocker'], 12.0, ['part' => 'a_low']];
+        yield 'mesh-flipped, a panel facing away' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)->flipped()], ['a_high' => Shapes::sheet(1, 1, 9, 9)], '{"checks":{"ray-miss":{"severity":"off"}}}'), ['mesh-flipped blocker'], 2.0, ['part' => 'a_low']];
+        yield 'mesh-flipped on the high' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => self::rounded()->with(Shapes::box(0.1, 0.1, 0.1)->flipped()->moved(0, 0.5, 0))]), ['mesh-flipped note'], 12.0, ['part' => 'a_high']];
+        yield 'mesh-doubled' => [static fn (): Report => self::lowFaces(static fn (array $faces): array => [...$faces, $faces[2]]), ['mesh-doubled caution'], 2.0, ['part' => 'a_low']];
+        yield 'mesh-loose' => [static fn (): Report => self::withFacts(new PartFacts(looseVertices: 7)), ['mesh-loose note'], 7.0, ['part' => 'a_low']];
+        // A quad of side 1 with one corner lifted by 0.1 bends by about 8°.
+        yield 'mesh-ngon' => [static fn (): Report => Assets::report(['a_low' => new Polygons([[0.0, 0.0, 0.0], [0.0, 0.0, 1.0], [1.0, 0.1, 1.0], [1.0, 0.0, 0.0]], [[0, 1, 2, 3]], [[[0.1, 0.1], [0.1, 0.9], [0.9, 0.9], [0.9, 0.1]]])], ['a_high' => self::bentQuad()]), ['mesh-ngon caution'], 1.0, ['part' => 'a_low']];
+        yield 'mesh-ngon with many normals' => [static fn (): Report => Assets::report(['a_low' => GoodAssetsTest::prism(12)->mesh(180.0)], ['a_high' => Shapes::roundedCylinder(1, 1, 0.05, 96, 5)]), ['mesh-ngon caution'], 2.0, ['part' => 'a_low']];
+        yield 'normals-missing' => [static fn (): Report => self::withMesh(static fn (Mesh $m): Mesh => new Mesh($m->positions, $m->triangles, $m->uvs, $m->triUvs, [], [], [], $m->faces, $m->materials, $m->materialRuns)), ['normals-missing caution'], 36.0, ['part' => 'a_low']];
+        yield 'normals-invalid' => [static fn (): Report => self::withFacts(new PartFacts(badNormals: 2, longNormals: 3, normalLength: 1.4)), ['normals-invalid blocker'], 5.0, ['part' => 'a_low']];
+        yield 'triangle-budget' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => self::rounded()], '{"triangleBudget":11}'), ['triangle-budget caution'], 12.0, ['file' => 'x_low.obj']];
+        yield 'material-stray' => [static fn (): Report => self::stray(0.004), ['material-stray caution'], 0.004, ['part' => 'a_low']];
+        yield 'material-missing' => [static fn (): Report => self::withMesh(static fn (Mesh $m): Mesh => new Mesh($m->positions, $m->triangles, $m->uvs, $m->triUvs, $m->normals, $m->triNormals, [], $m->faces, ['plain'], [[0, 0], [8, -1]])), ['material-missing note'], 4.0, ['part' => 'a_low']];
+        yield 'high-not-denser' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1, 2)], ['a_high' => Shapes::box(1.01, 1.01, 1.01, 2)]), ['high-not-denser note'], 1.0, ['part' => 'a_low', 'other' => 'a_high']];
+        yield 'high-faceted' => [static fn (): Report => Assets::report(['a_low' => Shapes::cylinder(1, 2, 12)], ['a_high' => Shapes::cylinder(1, 2, 16)]), ['high-faceted caution'], 2 * 16 * 2 * sin(M_PI / 16) / (2 * 16 * 2 * sin(M_PI / 16) + 2 * 16 * sin(M_PI / 16) * cos(M_PI / 16)), ['part' => 'a_low', 'other' => 'a_high']];
+        // Under a copy of the low box lies a sunk tile of 0.4 × 0.4 of a surface of 6.
+        yield 'high-covers-detail' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Shapes::box(1, 1, 1, 4)->with(Shapes::sheet(0.4, 0.4, 3, 3)->moved(0, 0.46, 0))]), ['high-covers-detail caution'], 0.16 / 6, ['part' => 'a_low', 'other' => 'a_high']];
+        yield 'name-near' => [static fn (): Report => self::named('handle_low', 'b_low', 'hnadle_high', 'b_high'), ['name-near blocker'], 1.0, ['part' => 'handle_low', 'other' => 'hnadle_high']];
+        yield 'name-near by a copy tail' => [static fn (): Report => self::named('lid_low', 'b_low', 'lid.001_high', 'b_high'), ['name-near blocker'], null, ['part' => 'lid_low', 'other' => 'lid.001_high']];
+        yield 'pair-crossed' => [static fn (): Report => self::named('a_low', 'b_low', 'b_high', 'a_high'), ['pair-crossed blocker', 'pair-crossed blocker'], 3 / M_SQRT3, ['part' => 'a_low', 'other' => 'a_high']];
+        yield 'pair-apart' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1), 'b_low' => self::off(Shapes::box(1, 1, 1))], ['a_high' => self::rounded(), 'b_high' => self::off(self::rounded())->moved(0, 1.5, 0)]), ['pair-apart blocker'], 0.5 / M_SQRT3, ['part' => 'b_low', 'other' => 'b_high']];
         yield 'sets-bleed' => [static fn (): Report => self::neighbours(0.02), ['sets-bleed blocker'], null, ['set' => 'a', 'other' => 'b']];
+        yield 'set-incomplete' => [static fn (): Report => Assets::report(['drum_low' => Shapes::box(1, 1, 1), 'pawl_low' => self::off(Shapes::box(1, 1, 1))], ['drum_high' => self::rounded()], '{}', '{"sets":{"works":["pawl"]}}'), ['set-incomplete blocker'], null, ['set' => 'works']];
+        yield 'set-incomplete, of nothing' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => self::rounded()], '{}', '{"sets":{"works":["pawl*"]}}'), ['set-incomplete blocker'], null, ['set' => 'works']];
+        // A hole of 0.6 × 0.6 with a sheet of 0.4 × 0.4 over it, in a panel of 2 × 2.
+        yield 'floater-unbacked' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => self::holed()->with(Shapes::sheet(0.4, 0.4, 4, 4)->moved(0, 0.05, 0))]), ['floater-unbacked blocker'], (0.36 - 0.16) / 4, ['set' => 'a']];
+        // The sheet's page of 2048 px spans 2 units by 0.92 of a page: a rim 0.02 high stands 0.02 · 942 px.
+        yield 'floater-rim' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2, 2, 12, 12)->with(Shapes::sheet(0.4, 0.4, 4, 4)->moved(0, 0.02, 0))]), ['floater-rim caution'], 0.02 * 2048 * 0.92 / 2, ['set' => 'a']];
+        yield 'floater-rim that turns' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2, 2, 12, 12)->with(self::roof(0.002, 20.0))]), ['floater-rim caution'], 20.0, ['set' => 'a']];
+        yield 'high-unseen' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => self::rounded()->with(Shapes::sphere(0.1, 6, 8))]), ['high-unseen note'], 0.0, ['set' => 'a']];
+        yield 'overhang' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2.2, 2, 14, 12)]), ['overhang note'], 0.1, ['set' => 'a']];
+        // Two slats of 0.1 at a gap of 0.2, rays of unit length: over the middle they go wrong at the far face of the other, 0.3 off, and leaning near its rim from 0.268.
+        yield 'reach-long' => [static fn (): Report => self::slats('{"rays":{"length":"unit"},"reach":{"*":{"out":0.5,"in":0.02}}}'), ['reach-long caution'], 0.5 - 0.268, ['set' => 'a']];
+        yield 'span-closed' => [static fn (): Report => self::slats('{"rays":{"length":"unit"}}', Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.375, 0)), ['span-closed blocker'], null, ['set' => 'a']];
+        yield 'cage-topology' => [static fn (): Report => self::caged(Shapes::box(1.2, 1.2, 1.2, 2)), ['cage-topology blocker'], 36.0, ['set' => 'a', 'part' => 'a_cage']];
+        yield 'cage-topology by one face' => [static fn (): Report => self::caged(new Polygons(Shapes::box(1.2, 1.2, 1.2)->points, [...array_slice(Shapes::box(1.2, 1.2, 1.2)->faces, 0, 5), array_reverse(Shapes::box(1.2, 1.2, 1.2)->faces[5])])), ['cage-topology blocker'], 2.0, ['set' => 'a']];
+        // A stud 0.55 from the middle, a cage face 0.51 from it.
+        yield 'cage-pierced' => [static fn (): Report => self::caged(Shapes::box(1.02, 1.02, 1.02)), ['cage-pierced blocker'], 0.04, ['set' => 'a', 'part' => 'a_cage']];
+        yield 'cage-inverted' => [static fn (): Report => self::caged(Shapes::box(1.2, 1.2, 1.2)->mapped(static fn (array $p): array => [$p[0], $p[1], -$p[2]])), ['cage-inverted blocker'], 8.0, ['set' => 'a', 'part' => 'a_cage']];
+        yield 'explode-clash' => [static fn (): Report => self::exploded(0.02, '{"sets":[{"set":"a","vector":[-0.01,0,0]},{"set":"b","vector":[0,0,0]}]}'), ['explode-clash blocker', 'explode-clash blocker'], null, ['set' => 'a', 'other' => 'b']];
+        yield 'explode-clash by the gap' => [static fn (): Report => self::exploded(0.4, '{"clearance":0.5,"sets":[{"set":"a","vector":[-0.4,0,0]},{"set":"b","vector":[0,0,0]}]}'), ['explode-clash blocker'], 0.4, ['set' => 'a', 'other' => 'b']];
+        // The high part moved by 0.002 more than the low one, in an asset of D = √(2.4² + 1 + 1).
+        yield 'explode-drift' => [static fn (): Report => self::exploded(0.4, null, 0.002), ['explode-drift blocker'], 0.002 / sqrt(2.4 ** 2 + 2), ['set' => 'a']];
+        // Ribs of 0.05 all over the top of a box: rays lean by x / 0.5 of their height.
+        yield 'ray-lean' => [static fn (): Report => self::ribbed(range(-8, 8)), ['ray-lean caution'], null, ['set' => 'a']];
+        yield 'surfaces-cross' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->placed(0, 0, 0.5), 'b_low' => Shapes::box(0.2, 1.02, 0.2)->moved(0, 0.99, 0)->placed(0.5, 0, 0.5)], ['a_high' => self::rounded(), 'b_high' => Shapes::roundedBox(0.2, 1.02, 0.2, 0.02, 2)->moved(0, 0.99, 0)], '{"checks":{"buried":{"severity":"off"}}}'), ['surfaces-cross note'], null, ['set' => 'a', 'other' => 'b']];
+        yield 'surface-gap' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Shapes::roundedBox(0.92, 0.92, 0.92, 0.03, 2)], '{"checks":{"off-alignment":{"severity":"off"}}}'), ['surface-gap caution'], 1.0, ['set' => 'a']];
+        // A post of which a fifth stands in a plate: a fifth of four sides and the whole foot, of six faces of one UV area: 0.3, estimated on 192 places.
+        yield 'buried' => [static fn (): Report => Assets::report(['plate_low' => Shapes::box(2, 0.4, 2)->placed(0, 0, 0.5), 'post_low' => Shapes::box(0.2, 1, 0.2)->moved(0, 0.5, 0)->placed(0.5, 0, 0.5)], ['plate_high' => Shapes::roundedBox(2, 0.4, 2, 0.02, 2, 8), 'post_high' => Shapes::roundedBox(0.2, 1, 0.2, 0.02, 2, 8)->moved(0, 0.5, 0)], '{"checks":{"surfaces-cross":{"severity":"off"}}}'), ['buried note'], 0.3027, ['set' => 'post']];
         yield 'id-missing' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#0000FF', 'c' => null]), ['id-missing blocker'], null, ['part' => 'c_high']];
         yield 'id-close' => [static fn (): Report => self::coloured(['a' => '#E8112D', 'b' => '#E0151F']), ['id-close blocker'], 3.3, ['part' => 'a_high', 'other' => 'b_high']];
         yield 'id-close as a caution' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#C81400']), ['id-close caution'], null, ['part' => 'a_high', 'other' => 'b_high']];
         yield 'uv-missing' => [static fn (): Report => Assets::report(['a_low' => new Polygons(Shapes::box(1, 1, 1)->points, Shapes::box(1, 1, 1)->faces)], ['a_high' => self::rounded()]), ['uv-missing blocker'], 36.0, ['part' => 'a_low', 'file' => 'x_low.obj']];
+        yield 'uv-pose' => [static fn (): Report => self::posed(['all_pose' => self::lidOpen(0.01)->with(Shapes::box(1, 1, 1)->placed(0, 0, 0.5))]), ['uv-pose blocker'], 0.01, ['file' => 'x_pose.obj']];
+        yield 'uv-pose, a part that does not ship' => [static fn (): Report => self::posed(['a_pose' => Shapes::box(1, 1, 1)->placed(0, 0, 0.5)]), ['uv-pose blocker'], null, ['file' => 'x_pose.obj']];
         yield 'uv-outside' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->placed(0.05, 0.0, 1.0)], ['a_high' => self::rounded()]), ['uv-outside blocker'], null, ['part' => 'a_low', 'file' => 'x_low.obj']];
     }
 
@@ -100,10 +176,85 @@ final class CheckFixturesTest extends TestCase
         yield 'role-mixed' => [static fn (): Report => Assets::reportOf([Assets::file('all.obj', ['a_low' => Shapes::box(1, 1, 1), 'a_high' => self::rounded()])])];
         yield 'ray-miss' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => Shapes::sheet(1, 1, 20, 20)])];
         yield 'reach-short' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(2, 2, 2)], ['a_high' => Shapes::box(2.1, 2.1, 2.1)], '{"reach":{"a":{"out":"2.6%","in":"1%"}}}')];
+        yield 'set-incomplete' => [static fn (): Report => Assets::report(['drum_low' => Shapes::box(1, 1, 1), 'pawl_low' => self::off(Shapes::box(1, 1, 1))], ['drum_high' => self::rounded(), 'other_high' => self::off(self::rounded())], '{}', '{"sets":{"works":["drum","pawl","other"]}}')];
+        yield 'floater-unbacked' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2, 2, 12, 12)->with(Shapes::sheet(0.4, 0.4, 4, 4)->moved(0, 0.05, 0))])];
+        yield 'floater-rim' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2, 2, 12, 12)->with(Shapes::sheet(0.4, 0.4, 4, 4)->moved(0, 0.004, 0))])];
+        yield 'floater-rim that turns' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2, 2, 12, 12)->with(self::roof(0.002, 14.0))])];
+        yield 'high-unseen' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => self::rounded()->with(Shapes::sphere(0.05, 6, 8)->moved(0, 0.49, 0))])];
+        yield 'overhang' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2.05, 2, 14, 12)])];
+        yield 'reach-long' => [static fn (): Report => self::slats('{"rays":{"length":"unit"},"reach":{"*":{"out":0.26,"in":0.02}}}')];
+        yield 'span-closed' => [static fn (): Report => self::slats('{"rays":{"length":"unit"}}', Shapes::cylinder(0.1, 0.25, 24)->moved(0, 0.275, 0))];
+        yield 'surfaces-cross' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->placed(0, 0, 0.5), 'b_low' => Shapes::box(0.2, 0.5, 0.2)->moved(0, 0.75, 0)->placed(0.5, 0, 0.5)], ['a_high' => self::rounded(), 'b_high' => Shapes::roundedBox(0.2, 0.5, 0.2, 0.02, 2)->moved(0, 0.75, 0)])];
+        // A face that begins at another corner is no difference.
+        yield 'cage-topology' => [static fn (): Report => self::caged(new Polygons(Shapes::box(1.2, 1.2, 1.2)->triangulated()->points, array_map(static fn (array $face): array => [$face[1], $face[2], $face[0]], Shapes::box(1.2, 1.2, 1.2)->triangulated()->faces)))];
+        yield 'cage-pierced' => [static fn (): Report => self::caged(Shapes::box(1.12, 1.12, 1.12))];
+        yield 'cage-inverted' => [static fn (): Report => self::caged(Shapes::box(1.2, 1.2, 1.2))];
+        yield 'explode-clash' => [static fn (): Report => self::exploded(0.4, '{"clearance":0.39,"sets":[{"set":"a","vector":[-0.4,0,0]},{"set":"b","vector":[0,0,0]}]}')];
+        yield 'explode-drift' => [static fn (): Report => self::exploded(0.4, null, 0.0002)];
+        yield 'ray-lean' => [static fn (): Report => self::ribbed([0])];
+        yield 'surface-gap' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Shapes::roundedBox(0.97, 0.97, 0.97, 0.005, 2)], '{"checks":{"off-alignment":{"severity":"off"}}}')];
+        yield 'buried' => [static fn (): Report => Assets::report(['plate_low' => Shapes::box(2, 0.4, 2)->placed(0, 0, 0.5), 'post_low' => Shapes::box(0.2, 1, 0.2)->moved(0, 0.71, 0)->placed(0.5, 0, 0.5)], ['plate_high' => Shapes::roundedBox(2, 0.4, 2, 0.02, 2, 8), 'post_high' => Shapes::roundedBox(0.2, 1, 0.2, 0.02, 2, 8)->moved(0, 0.71, 0)])];
         yield 'sets-bleed' => [static fn (): Report => self::neighbours(0.4)];
+        yield 'file-extras' => [static fn (): Report => Assets::reportOf([...self::good(), new ReadFile('c.glb', null, 'cc', new Scene('glb', [], 'm', 'Y'), null)])];
+        yield 'axis-mismatch' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->turned(0, 20)])];
+        yield 'axis-mismatch, a round part that a turn does not change' => [static fn (): Report => Assets::report(['a_low' => Shapes::sphere(1, 12, 24)], ['a_high' => Shapes::sphere(1, 40, 80)->turned(0, 90)])];
+        yield 'off-alignment' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->moved(0.0009 * sqrt(14), 0, 0)])];
+        yield 'off-alignment, planks on one side' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->with(Shapes::box(2.9, 0.2, 0.9, 3)->moved(0, 1.05, 0))])];
+        yield 'off-alignment, a thicker high' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => Shapes::roundedBox(3.1, 2.1, 1.1, 0.06, 3, 2)])];
+        yield 'off-alignment, a round high over a coarse low' => [static fn (): Report => Assets::report(['a_low' => Shapes::cylinder(1, 3, 12)], ['a_high' => Shapes::roundedCylinder(1, 3, 0.05, 96, 4)->turned(1, 7)])];
+        yield 'transform-unfrozen' => [static fn (): Report => self::placed(Matrix::scaling(1.000009), Matrix::scaling(1.000009))];
+        yield 'transform-mirrored' => [static fn (): Report => self::placed(Matrix::ofTrs([0.0, 0.0, 0.0], [0.0, 0.0, 0.0, 1.0], [-1.0, -1.0, 1.0]))];
+        yield 'pivot-differs' => [static fn (): Report => self::placed(Matrix::identity(), Matrix::ofTrs([0.0009 * M_SQRT3, 0.0, 0.0], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0]))];
+        yield 'high-doubled' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high_one' => self::rounded(), 'a_high_two' => Shapes::cylinder(0.2, 0.1, 24)->moved(0, 0.5, 0)], '{"suffixes":{"high":["_high","_high_*"]}}')];
+        yield 'name-unsafe' => [static fn (): Report => self::named(str_repeat('a', 59).'_low', 'b_low', str_repeat('a', 59).'_high', 'b_high')];
+        yield 'mesh-degenerate' => [static fn (): Report => self::lowFaces(static fn (array $faces): array => $faces)];
+        yield 'mesh-nonmanifold' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->with(Shapes::box(1, 1, 1)->moved(1.001, 1.001, 0))], ['a_high' => self::rounded()->with(self::rounded()->moved(1.001, 1.001, 0))])];
+        yield 'mesh-flipped' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->with(Shapes::box(0.6, 0.6, 0.6)->flipped()->placed(2, 0, 1))], ['a_high' => self::rounded()->with(Shapes::roundedBox(0.6, 0.6, 0.6, 0.02, 3, 2)->flipped())])];
+        yield 'mesh-doubled' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->with(Shapes::box(1, 1, 1)->moved(0.001, 0.5, 0)->placed(1, 0, 1))], ['a_high' => self::rounded()->with(self::rounded()->moved(0.001, 0.5, 0))])];
+        yield 'mesh-loose' => [static fn (): Report => self::withFacts(new PartFacts)];
+        yield 'mesh-ngon' => [static fn (): Report => Assets::report(['a_low' => GoodAssetsTest::prism(12)], ['a_high' => Shapes::roundedCylinder(1, 1, 0.05, 96, 5)])];
+        yield 'normals-missing' => [static fn (): Report => self::withMesh(static fn (Mesh $m): Mesh => new Mesh($m->positions, $m->triangles, $m->uvs, $m->triUvs, [], [], [], $m->faces, $m->materials, $m->materialRuns, array_fill(0, $m->triangleCount(), 1)))];
+        yield 'normals-invalid' => [static fn (): Report => self::withFacts(new PartFacts(normalLength: 1.0009))];
+        yield 'triangle-budget' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => self::rounded()], '{"triangleBudget":12}')];
+        yield 'material-stray' => [static fn (): Report => self::stray(0.006)];
+        yield 'material-missing' => [static fn (): Report => self::named('a_low', 'b_low', 'a_high', 'b_high')];
+        yield 'high-not-denser' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1, 4)], ['a_high' => Shapes::box(1.01, 1.01, 1.01, 5)])];
+        yield 'high-faceted' => [static fn (): Report => Assets::report(['a_low' => Shapes::cylinder(1, 2, 8)], ['a_high' => Shapes::cylinder(1, 2, 24)])];
+        yield 'high-covers-detail' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Shapes::box(1, 1, 1, 4)->with(Shapes::cylinder(0.1, 0.3, 24)->moved(0, 0.5, 0))])];
+        yield 'name-near' => [static fn (): Report => Assets::report(['bolt_01_low' => Shapes::box(1, 1, 1), 'bolt_02_low' => self::off(Shapes::box(1, 1, 1))], ['bolt_01_high' => self::rounded(), 'bolt_02_high' => self::off(self::rounded())])];
+        yield 'pair-crossed' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(1, 1, 1)->moved(0.06, 0, 0)], ['a_high' => self::rounded(), 'b_high' => self::rounded()->moved(0.06, 0, 0)])];
+        yield 'pair-apart' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => Shapes::sheet(1, 1, 9, 9)->moved(0, 0.013, 0)])];
         yield 'id-close' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#0000FF'])];
         yield 'id-missing' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#0000FF', 'c' => '#00FF00'])];
         yield 'uv-outside' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->placed(3.0, -2.0, 1.0)], ['a_high' => self::rounded()])];
+        yield 'uv-pose' => [static fn (): Report => self::posed(['lid_pose' => self::lidOpen(0.0000008), 'a_pose' => Shapes::box(1, 1, 1)->placed(0, 0, 0.5)])];
+        // Divided otherwise, in another order, from another corner on, and a whole page away.
+        yield 'uv-pose, one part, turned faces' => [static function (): Report {
+            $all = self::lidOpen(0.0)->placed(1.0, 0, 1.0, 1.0)->with(Shapes::box(1, 1, 1)->placed(0, 0, 0.5));
+            $turned = static fn (array $corners): array => [...array_slice($corners, 1), $corners[0]];
+
+            return self::posed(['all_pose' => new Polygons($all->points, array_reverse(array_map($turned, $all->faces)), array_reverse(array_map($turned, $all->uvs)))]);
+        }];
+    }
+
+    /**
+     * A box and its lid baked apart from what ships.
+     *
+     * @param  array<string, Polygons>  $pose
+     */
+    private static function posed(array $pose): Report
+    {
+        return Assets::reportOf([
+            Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)->placed(0, 0, 0.5), 'lid_low' => self::off(Shapes::box(1, 1, 1)->placed(0.5, 0.5, 0.5))]),
+            Assets::file('x_high.obj', ['a_high' => self::rounded(), 'lid_high' => self::off(self::rounded())]),
+            Assets::file('x_pose.obj', $pose),
+        ]);
+    }
+
+    /** The lid where it ships, its unwrap moved sideways. */
+    private static function lidOpen(float $by): Polygons
+    {
+        return Shapes::box(1, 1, 1)->turned(0, 70)->moved(0, 1, 0)->placed(0.5 + $by, 0.5, 0.5);
     }
 
     /**
@@ -113,7 +264,7 @@ final class CheckFixturesTest extends TestCase
     public function test_what_is_just_inside_a_limit_is_not_found(Closure $make): void
     {
         $report = $make();
-        $code = (string) $this->dataName();
+        $code = self::dataCode($this->dataName());
         self::assertNull(Assets::finding($report, $code), implode(', ', Assets::codes($report)));
         self::assertContains(Assets::state($report, $code), ['passed', 'not-applicable']);
     }
@@ -216,6 +367,139 @@ final class CheckFixturesTest extends TestCase
         ];
     }
 
+    private static function slab(): Polygons
+    {
+        return Shapes::roundedBox(3, 2, 1, 0.06, 3, 2);
+    }
+
+    /** A box and its high as glTF nodes with these matrices; the vertices stay where they are. */
+    private static function placed(Matrix $low, ?Matrix $high = null): Report
+    {
+        $part = static fn (string $name, Polygons $shape, Matrix $matrix): Part => new Part($name, Assets::worn($shape->mesh()), [], null, new PartFacts($matrix, uvSets: 1));
+
+        return Assets::reportOf([
+            Assets::file('x_low.glb', [$part('a_low', Shapes::box(1, 1, 1), $low)]),
+            Assets::file('x_high.glb', [$part('a_high', self::rounded(), $high ?? $low)]),
+        ]);
+    }
+
+    private static function withFacts(PartFacts $facts): Report
+    {
+        return Assets::reportOf([
+            Assets::file('x_low.obj', [new Part('a_low', Assets::worn(Shapes::box(1, 1, 1)->mesh()), [], null, $facts)]),
+            Assets::file('x_high.obj', ['a_high' => self::rounded()]),
+        ]);
+    }
+
+    /**
+     * @param  Closure(Mesh): Mesh  $change
+     */
+    private static function withMesh(Closure $change): Report
+    {
+        return Assets::report(['a_low' => $change(Assets::worn(Shapes::box(1, 1, 1)->mesh()))], ['a_high' => self::rounded()]);
+    }
+
+    /**
+     * @param  Closure(list<list<int>>): list<list<int>>  $change
+     */
+    private static function lowFaces(Closure $change, string $standard = '{}'): Report
+    {
+        $box = Shapes::box(1, 1, 1);
+        $faces = $change($box->faces);
+        $uvs = array_map(static fn (array $face): array => array_map(static fn (int $v): array => [0.1 + 0.1 * $v, 0.2 + 0.05 * $v * $v / 7], $face), $faces);
+
+        return Assets::report(['a_low' => new Polygons($box->points, $faces, $uvs)], ['a_high' => self::rounded()], $standard);
+    }
+
+    /** Two boxes of two materials: the second with this share of all the area. */
+    private static function stray(float $share): Report
+    {
+        $side = sqrt($share / (1 - $share));
+        $low = Shapes::box(1, 1, 1)->with(Shapes::box($side, $side, $side)->placed(1, 0, 1)->moved(2, 0, 0));
+
+        return Assets::reportOf([
+            Assets::file('x_low.obj', ['a_low' => $low->mesh(40, [[0, 'one'], [6, 'two']])]),
+            Assets::file('x_high.obj', ['a_high' => self::rounded()->with(Shapes::roundedBox($side, $side, $side, 0.004, 3, 2)->moved(2, 0, 0))]),
+        ]);
+    }
+
+    /** A box with a stud that stands 0.05 out of its top, in a cage. */
+    private static function caged(Polygons $cage): Report
+    {
+        return Assets::reportOf([
+            Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)]), Assets::file('x_high.obj', ['a_high' => self::rounded()->with(Shapes::cylinder(0.1, 0.2, 24)->moved(0, 0.45, 0))]), Assets::file('x_cage.obj', ['a_cage' => $cage]),
+        ]);
+    }
+
+    /**
+     * Two boxes that stood side by side, one moved away by a gap, held against an `explode.json` or, without one, against the original.
+     *
+     * @param  float  $drift  how much further its high part went
+     */
+    private static function exploded(float $gap, ?string $plan, float $drift = 0.0): Report
+    {
+        $files = static fn (float $by, float $more): array => [
+            Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)->moved(-0.5 - $by, 0, 0)->placed(0, 0, 0.5), 'b_low' => Shapes::box(1, 1, 1)->moved(0.5, 0, 0)->placed(0.5, 0, 0.5)]),
+            Assets::file('x_high.obj', ['a_high' => self::rounded()->moved(-0.5 - $by - $more, 0, 0), 'b_high' => self::rounded()->moved(0.5, 0, 0)]),
+        ];
+        $assembled = $plan === null ? Assembled::ofOriginal(Inspection::of($files(0.0, 0.0), Standard::builtIn(), Choices::ofJson('{}'))) : Assembled::ofPlan($plan);
+
+        return Assets::reportOf($files($gap, $drift), '{"rays":{"backFaces":true},"checks":{"off-alignment":{"severity":"off"}}'.($gap < 0.1 ? ',"reach":{"*":{"out":0.1,"in":0.1}}' : '').'}', assembled: $assembled);
+    }
+
+    /**
+     * A box with ribs of 0.02 × 0.05 across its top, 0.05 from each other.
+     *
+     * @param  list<int>  $places
+     */
+    private static function ribbed(array $places): Report
+    {
+        $ribs = array_map(static fn (int $i): Polygons => Shapes::box(0.02, 0.06, 0.9)->moved(0.05 * $i, 0.52, 0), $places);
+
+        return Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Polygons::join([Shapes::roundedBox(1, 1, 1, 0.01, 2), ...$ribs])], rays: 16384);
+    }
+
+    /** A panel of 2 × 2 with a hole of 0.6 × 0.6 in its middle. */
+    private static function holed(): Polygons
+    {
+        return Shapes::welded(Polygons::join([Shapes::sheet(2, 0.7, 12, 4)->moved(0, 0, -0.65), Shapes::sheet(2, 0.7, 12, 4)->moved(0, 0, 0.65), Shapes::sheet(0.7, 0.6, 4, 4)->moved(-0.65, 0, 0), Shapes::sheet(0.7, 0.6, 4, 4)->moved(0.65, 0, 0)]));
+    }
+
+    /** A pyramid without a floor, its rim so high and its sides so steep. */
+    private static function roof(float $height, float $degrees): Polygons
+    {
+        $top = $height + 0.2 * tan(deg2rad($degrees));
+
+        return new Polygons([[-0.2, $height, -0.2], [-0.2, $height, 0.2], [0.2, $height, 0.2], [0.2, $height, -0.2], [0.0, $top, 0.0]], [[0, 1, 4], [1, 2, 4], [2, 3, 4], [3, 0, 4]]);
+    }
+
+    /** Two slats of 1 × 0.1 × 1 at a gap of 0.2 as one set. */
+    private static function slats(string $standard, ?Polygons $more = null): Report
+    {
+        $high = Shapes::roundedBox(1, 0.1, 1, 0.01, 2, 8);
+        $both = $high->moved(0, 0.15, 0)->with($high->moved(0, -0.15, 0));
+
+        return Assets::report(['a_low' => Shapes::box(1, 0.1, 1)->moved(0, 0.15, 0)->placed(0, 0, 0.4)->with(Shapes::box(1, 0.1, 1)->moved(0, -0.15, 0)->placed(0.5, 0, 0.4))], ['a_high' => $more === null ? $both : $both->with($more)], $standard);
+    }
+
+    private static function bentQuad(): Polygons
+    {
+        $points = $faces = [];
+        for ($i = 0; $i <= 8; $i++) {
+            for ($j = 0; $j <= 8; $j++) {
+                $points[] = [$j / 8, 0.1 * $i * $j / 64, $i / 8];
+            }
+        }
+        for ($i = 0; $i < 8; $i++) {
+            for ($j = 0; $j < 8; $j++) {
+                $a = 9 * $i + $j;
+                $faces[] = [$a, $a + 9, $a + 10, $a + 1];
+            }
+        }
+
+        return new Polygons($points, $faces);
+    }
+
     private static function named(string $lowA, string $lowB, string $highA, string $highB): Report
     {
         return Assets::report([$lowA => Shapes::box(1, 1, 1), $lowB => self::off(Shapes::box(1, 1, 1))], [$highA => self::rounded(), $highB => self::off(self::rounded())]);
@@ -243,7 +527,7 @@ final class CheckFixturesTest extends TestCase
     {
         $slab = Shapes::box(1, 0.05, 1, 12);
         $boss = Shapes::cylinder(0.1, 0.3, 24)->moved(0, 0, 0);
-        $high = Shapes::box(1, 0.05, 1)->with($boss->turned(2, 90)->moved(0.5, 0, 0));
+        $high = Shapes::box(1, 0.05, 1, 16)->with($boss->turned(2, 90)->moved(0.5, 0, 0));
 
         return Assets::report(
             ['a_low' => $slab->placed(0, 0, 0.5), 'b_low' => Shapes::box(1, 0.02, 1, 4)->placed(0.5, 0.5, 0.5)->moved(0, 0.035 + $gap, 0)],

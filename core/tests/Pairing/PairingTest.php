@@ -110,10 +110,10 @@ final class PairingTest extends TestCase
     public function test_a_rename_plan_tells_clashes_and_unsafe_names(): void
     {
         $inspection = self::assets(['a_low', 'b_low'], ['a_high', 'b_high']);
-        self::assertSame([], RenamePlan::byHand($inspection, [0 => ['a_low' => 'c_low']])->clashes);
-        self::assertStringContainsString('both', RenamePlan::byHand($inspection, [0 => ['a_low' => 'b_low']])->clashes[0] ?? '');
-        self::assertStringContainsString('cannot be a name', RenamePlan::byHand($inspection, [0 => ['a_low' => "a\nlow"]])->clashes[0] ?? '');
-        self::assertSame([['a_low' => 'b_low', 'b_low' => 'a_low'], []], [RenamePlan::byHand($inspection, [0 => ['a_low' => 'b_low', 'b_low' => 'a_low']])->namesIn(0), RenamePlan::byHand($inspection, [0 => ['a_low' => 'b_low', 'b_low' => 'a_low']])->clashes]);
+        self::assertSame([], self::byHand($inspection, ['a_low' => 'c_low'])->clashes);
+        self::assertStringContainsString('both', self::byHand($inspection, ['a_low' => 'b_low'])->clashes[0] ?? '');
+        self::assertStringContainsString('cannot be a name', self::byHand($inspection, ['a_low' => "a\nlow"])->clashes[0] ?? '');
+        self::assertSame([['a_low' => 'b_low', 'b_low' => 'a_low'], []], [self::byHand($inspection, ['a_low' => 'b_low', 'b_low' => 'a_low'])->namesIn(0), self::byHand($inspection, ['a_low' => 'b_low', 'b_low' => 'a_low'])->clashes]);
         self::assertSame(['a_low' => 'a_lp', 'b_low' => 'b_lp'], RenamePlan::replacing($inspection, '_low', '_lp')->namesIn(0));
         self::assertSame(['crank' => 'crank_low'], RenamePlan::addingSuffixes(self::assets(['crank', 'b_low'], ['crank_high', 'b_high']))->namesIn(0));
     }
@@ -159,5 +159,13 @@ final class PairingTest extends TestCase
     private static function ties(Inspection $inspection): array
     {
         return array_map(static fn (Tie $tie): string => "$tie->base {$tie->kind->value} ".count($tie->low).' '.count($tie->high), $inspection->pairing->ties);
+    }
+
+    /**
+     * @param  array<string, string>  $names
+     */
+    private static function byHand(Inspection $inspection, array $names): RenamePlan
+    {
+        return RenamePlan::byHand($inspection, [0 => array_map(static fn (string $name): array => [$name, ''], $names)]);
     }
 }

@@ -27,6 +27,9 @@ use PHPUnit\Framework\TestCase;
  */
 final class OutsideReferencesTest extends TestCase
 {
+    /** @var array<array-key, mixed>|null what three's loaders made of all models, read in one run */
+    private static ?array $theirs = null;
+
     private string $folder;
 
     protected function setUp(): void
@@ -110,7 +113,16 @@ final class OutsideReferencesTest extends TestCase
      */
     public static function models(): iterable
     {
-        foreach (['OBJ/spider.obj', 'OBJ/regr01.obj', 'OBJ/WusonOBJ.obj', 'OBJ/box.obj', 'glTF2/2CylinderEngine-glTF-Binary/2CylinderEngine.glb', 'glTF2/BoxTextured-glTF-Binary/BoxTextured.glb'] as $model) {
+        $models = [
+            'OBJ/spider.obj', 'OBJ/regr01.obj', 'OBJ/WusonOBJ.obj', 'OBJ/box.obj', 'OBJ/box_longline.obj', 'OBJ/concave_polygon.obj', 'OBJ/cube_with_vertexcolors.obj', 'OBJ/regr_3429812.obj',
+            'OBJ/multiple_spaces.obj', 'OBJ/box_without_lineending.obj',
+            'glTF2/2CylinderEngine-glTF-Binary/2CylinderEngine.glb', 'glTF2/BoxTextured-glTF-Binary/BoxTextured.glb', 'glTF2/BoxBadNormals-glTF-Binary/BoxBadNormals.glb',
+            'PLY/Wuson.ply', 'PLY/cube.ply', 'PLY/cube_binary.ply', 'PLY/cube_uv.ply', 'PLY/float-color.ply',
+            'STL/Spider_ascii.stl', 'STL/Spider_binary.stl', 'STL/Wuson.stl', 'STL/sphereWithHole.stl', 'STL/3DSMaxExport.STL', 'STL/triangle_with_two_solids.stl',
+            'Collada/COLLADA.dae', 'Collada/Cinema4D.dae', 'Collada/ConcavePolygon.dae', 'Collada/cube_UTF8BOM.dae', 'Collada/cube_xmlspecialchars.dae', 'Collada/regr01.dae', 'Collada/sphere.dae',
+            'Collada/anims_with_full_rotations_between_keys.DAE', 'Collada/cube_with_2UVs.DAE',
+        ];
+        foreach ($models as $model) {
             yield $model => [$model];
         }
     }
@@ -120,7 +132,8 @@ final class OutsideReferencesTest extends TestCase
     {
         // Debian assimp-testmodels, read by three's loaders (npm three).
         $path = Outside::model($model);
-        $theirs = Outside::node('read.mjs', [$path])[$path];
+        self::$theirs ??= Outside::node('read.mjs', array_map(static fn (array $one): string => Outside::model($one[0]), array_values(iterator_to_array(self::models()))));
+        $theirs = self::$theirs[$path];
         self::assertIsArray($theirs);
         $ours = FormatCatalogue::read(new FileSource($path));
         self::assertEquals($theirs['triangles'], $ours->triangleCount());
@@ -129,6 +142,54 @@ final class OutsideReferencesTest extends TestCase
         foreach ([0, 1, 2] as $axis) {
             self::assertEqualsWithDelta($theirs['min'][$axis], $bounds->min[$axis], 1e-5 * $bounds->diagonal());
             self::assertEqualsWithDelta($theirs['max'][$axis], $bounds->max[$axis], 1e-5 * $bounds->diagonal());
+        }
+    }
+
+    public function test_collada_files_that_the_other_loader_does_not_read_have_the_faces_that_assimp_counts(): void
+    {
+        // Debian assimp: `assimp info` on its own models. Tristrips, nodes by reference, cameras beside the mesh.
+        foreach (['duck.dae' => 4212, 'cube_tristrips.dae' => 12, 'earthCylindrical.DAE' => 1920, 'teapots.DAE' => 2976, 'box_nested_animation.dae' => 12] as $name => $faces) {
+            $path = Outside::model("Collada/$name");
+            preg_match('/^Faces:\s+(\d+)/m', (string) shell_exec('assimp info '.escapeshellarg($path).' 2>/dev/null'), $found);
+            self::assertSame($faces, (int) ($found[1] ?? 0), $name);
+            self::assertSame($faces, FormatCatalogue::read(new FileSource($path))->triangleCount(), $name);
+        }
+        // A node by reference stands with its own transform below the one that names it (COLLADA 1.4.1, instance_node).
+        $bounds = Bounds::union(array_map(static fn (Part $part): ?Bounds => $part->bounds(), FormatCatalogue::read(new FileSource(Outside::model('Collada/teapot_instancenodes.DAE')))->parts));
+        self::assertEqualsWithDelta(-189.9058, $bounds->min[0] ?? 0.0, 1e-3);
+    }
+
+    /**
+     * @return iterable<string, array{string}>
+     */
+    public static function written(): iterable
+    {
+        foreach (['obj', 'glb', 'ply', 'stl', 'dae'] as $format) {
+            yield $format => [$format];
+        }
+    }
+
+    #[DataProvider('written')]
+    public function test_what_an_independent_writer_made_of_our_mesh_reads_back_as_the_mesh(string $format): void
+    {
+        // Debian assimp reads our GLB and writes each format: both its reader and its writers are not ours.
+        $sink = new FolderSink("$this->folder/out");
+        $mesh = Shapes::roundedBox(1, 2, 3, 0.2, 2)->mesh(30);
+        GlbWriter::write([new Part('crate_high', $mesh)], 'crate_high.glb', $sink);
+        $sink->commit();
+        Outside::convert("$this->folder/out/crate_high.glb", "$this->folder/back.$format");
+        $scene = FormatCatalogue::read(new FileSource("$this->folder/back.$format"));
+        $back = array_values(array_filter($scene->parts, static fn (Part $part): bool => $part->mesh->triangleCount() > 0))[0] ?? null;
+        self::assertNotNull($back);
+        self::assertSame($mesh->triangleCount(), $back->mesh->triangleCount());
+        self::assertEqualsWithDelta($mesh->bounds()?->toArray(), $back->bounds()?->toArray(), 1e-5);
+        self::assertEqualsWithDelta(array_sum($mesh->triangleAreas()), array_sum($back->mesh->triangleAreas()), 1e-4);
+        if ($format !== 'stl') {
+            self::assertTrue($back->mesh->hasNormals());
+            self::assertSame(0, $back->mesh->cornersWithoutUv());
+        }
+        if (in_array($format, ['obj', 'glb', 'dae'], true)) {
+            self::assertSame('crate_high', $back->name);
         }
     }
 

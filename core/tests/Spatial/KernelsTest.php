@@ -35,7 +35,40 @@ final class KernelsTest extends TestCase
         yield 'slivers' => [Shapes::cylinder(0.5, 40, 40)->mesh()];
         yield 'many shells and a far outlier' => [Polygons::join([...array_map(static fn (int $i): Polygons => Shapes::box(0.1, 0.1, 0.1)->moved($i % 5, intdiv($i, 5), 0.37 * $i), range(0, 24)), Shapes::box(1, 1, 1)->moved(4000, 0, 0)])->mesh()];
         yield 'doubled faces' => [Shapes::box(1, 1, 1)->with(Shapes::box(1, 1, 1))->with(Shapes::box(1, 1, 1)->flipped())->mesh()];
+        yield 'large among small, held in pieces' => [self::largeAmongSmall()];
         yield 'one triangle' => [(new Polygons([[0.0, 0.0, 0.0], [1.0, 0.0, 0.0], [0.0, 1.0, 0.0]], [[0, 1, 2]]))->mesh()];
+    }
+
+    /** A slab, slivers slanting across it, and rivets. */
+    private static function largeAmongSmall(): Mesh
+    {
+        $all = [Shapes::box(4, 0.1, 4), new Polygons([[-2.0, 0.1, -2.0], [2.0, 0.9, 1.9], [2.0, 0.9, 2.0], [-2.0, 0.2, 2.0], [2.0, 1.0, -2.0], [2.0, 1.1, -1.9]], [[0, 1, 2], [3, 4, 5]])];
+        for ($i = 0; $i < 12; $i++) {
+            $all[] = Shapes::sphere(0.03, 5, 8)->moved(-1.5 + 1.0 * ($i % 4), 0.06, -1.0 + 1.0 * intdiv($i, 4));
+        }
+
+        return Polygons::join($all)->mesh();
+    }
+
+    public function test_only_what_is_far_larger_than_the_rest_is_held_in_pieces(): void
+    {
+        $mesh = self::largeAmongSmall();
+        self::assertTrue(TriangleTree::of($mesh->positions, $mesh->triangles)->hasPieces);
+        $even = Shapes::roundedBox(1, 1, 1, 0.1, 4, 3)->mesh();
+        self::assertFalse(TriangleTree::of($even->positions, $even->triangles)->hasPieces);
+    }
+
+    /** Every rivet's foot stands on the slab: what is met on the way down is the slab, once. */
+    public function test_a_triangle_in_pieces_is_met_once(): void
+    {
+        $mesh = self::largeAmongSmall();
+        $cast = new SegmentCast(TriangleTree::of($mesh->positions, $mesh->triangles));
+        for ($i = 0; $i < 200; $i++) {
+            [$x, $z] = [-1.9 + 3.8 * fmod(0.618034 * $i, 1.0), -1.9 + 3.8 * fmod(0.754878 * $i, 1.0)];
+            $hits = $cast->all($x, -0.3, $z, 0.0, 1.0, 0.0, -1.0, 0.35001, 0);
+            self::assertSame(count(array_unique($cast->triangle)), $hits);
+            self::assertGreaterThanOrEqual(2, $hits);
+        }
     }
 
     #[DataProvider('meshes')]
@@ -44,7 +77,8 @@ final class KernelsTest extends TestCase
         $tree = TriangleTree::of($mesh->positions, $mesh->triangles);
         $sorted = $tree->order;
         sort($sorted);
-        self::assertSame(range(0, $mesh->triangleCount() - 1), $sorted, 'every triangle is in one leaf');
+        self::assertSame(range(0, $mesh->triangleCount() - 1), array_values(array_unique($sorted)), 'every triangle is in a leaf');
+        self::assertSame(count($sorted) > $mesh->triangleCount(), $tree->hasPieces);
         $cast = new SegmentCast($tree);
         $bounds = $mesh->bounds();
         self::assertNotNull($bounds);

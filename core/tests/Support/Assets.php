@@ -6,6 +6,7 @@ namespace Anvil\Tests\Support;
 
 use Anvil\Checks\Finding;
 use Anvil\Checks\Runner;
+use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
@@ -41,12 +42,13 @@ final class Assets
      * @param  list<ReadFile>  $files
      * @param  list<Waiver>  $waivers
      */
-    public static function reportOf(array $files, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS): Report
+    public static function reportOf(array $files, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS, ?Assembled $assembled = null): Report
     {
         $rules = Standard::ofJson($standard);
         $own = $rules->rays;
         $rules = $rules->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, $rays, $own->setsKeptApart));
-        $inspection = AssetClearance::of(Inspection::of($files, $rules, Choices::ofJson($choices)));
+        $inspection = Inspection::of($files, $rules, Choices::ofJson($choices));
+        $inspection = AssetClearance::of($assembled === null ? $inspection : $inspection->exploded($assembled));
 
         return new Report($inspection, Runner::run($inspection, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
     }
@@ -58,10 +60,16 @@ final class Assets
     {
         $all = [];
         foreach ($parts as $name => $shape) {
-            $all[] = $shape instanceof Part ? $shape : new Part((string) $name, $shape instanceof Mesh ? $shape : $shape->mesh());
+            $all[] = $shape instanceof Part ? $shape : new Part((string) $name, self::worn($shape instanceof Mesh ? $shape : $shape->mesh()));
         }
 
         return new ReadFile($path, $role, hash('sha256', $path), new Scene('obj', $all), null);
+    }
+
+    /** A mesh with a material, as exporters write them. */
+    public static function worn(Mesh $mesh): Mesh
+    {
+        return $mesh->materials !== [] ? $mesh : new Mesh($mesh->positions, $mesh->triangles, $mesh->uvs, $mesh->triUvs, $mesh->normals, $mesh->triNormals, $mesh->colors, $mesh->faces, ['plain'], [[0, 0]], $mesh->smoothing);
     }
 
     /**

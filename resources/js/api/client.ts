@@ -70,6 +70,20 @@ export function useAct<Body, Result = void>(id: number, path: (body: Body) => st
     });
 }
 
+/** What a rename plan, and a tool on top of it, would do; nothing is written. */
+export const previewRenames = (id: number, request: { renames: Rename[]; tool: Schemas['RenameTool'] | null }): Promise<Schemas['RenamePlanData']> =>
+    post<Schemas['RenamePlanData']>(`/api/deliveries/${id}/renames`, request);
+
+export const useFormats = () => useQuery({ queryKey: ['formats'], queryFn: () => call<Schemas['FormatsData']>('/api/formats'), staleTime: Infinity });
+
+/** What another role of a file would do. */
+export const useRolePreview = (delivery: number, file: number, role: string | null) =>
+    useQuery({
+        queryKey: ['role', delivery, file, role],
+        enabled: role !== null,
+        queryFn: () => call<Schemas['RolePreviewData']>(`/api/deliveries/${delivery}/files/${file}/role?role=${role ?? ''}`),
+    });
+
 const PIECE = 8 * 1024 * 1024;
 
 /** Sends one file piece by piece; a piece that fails is tried again from where the server is. */

@@ -91,7 +91,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** What giving a file another role would do. */
+        get: operations["rolePreview"];
         put?: never;
         /** Gives a file a role, or takes it back so that the names tell. */
         post: operations["setRole"];
@@ -118,39 +119,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/deliveries/{delivery}/renames": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["renamePlan"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/deliveries/{delivery}/mend": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Writes the files with these names changed, as a new delivery; the old one stays as it is. */
-        post: operations["mend"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/deliveries/{delivery}/download": {
         parameters: {
             query?: never;
@@ -161,6 +129,40 @@ export interface paths {
         get: operations["downloadDelivery"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts the board's sets, and what is left out, baked on itself or detachable, into the asset's choices. */
+        post: operations["arrange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sets the reach of one set for this asset, or takes it back so that the standard or the recommendation holds. */
+        post: operations["setReach"];
         delete?: never;
         options?: never;
         head?: never;
@@ -223,6 +225,91 @@ export interface paths {
             cookie?: never;
         };
         get: operations["downloadPackage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/renames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a plan of names would do: its rows, what stands in its way, and how many parts would pair. */
+        post: operations["renamePlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the files with these names changed, as a new delivery; the old one stays as it is. */
+        post: operations["mend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the high files scaled and turned to fit the low ones, as a new delivery. */
+        post: operations["mendPlace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/suffixes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the suffixes that were found in the files into the asset's standard. */
+        post: operations["takeSuffixes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which formats are read, what each carries, and which are not. */
+        get: operations["formats"];
         put?: never;
         post?: never;
         delete?: never;
@@ -335,6 +422,20 @@ export interface components {
             share: number;
             unseenShare: number;
         };
+        /** @description What was decided about an asset's sets, and the bases there are. */
+        BoardData: {
+            sets: components["schemas"]["NamedSetData"][];
+            leftOut: string[];
+            bakedOnItself: string[];
+            detachable: string[];
+            /**
+             * @description own: each set shades only itself; all: all shade each other; named: as in shading
+             * @enum {string}
+             */
+            occlusion: "own" | "all" | "named";
+            /** @description where named: a set and, as patterns, those that shade it */
+            shading: components["schemas"]["NamedSetData"][];
+        };
         /** @description A box in file units. */
         BoundsData: {
             min: number[];
@@ -395,6 +496,11 @@ export interface components {
             outputs: components["schemas"]["OutputData"][];
             packages: components["schemas"]["PackageData"][];
             settings: components["schemas"]["SettingData"][];
+            place: components["schemas"]["PlaceMendData"] | null;
+            suffixGuess: components["schemas"]["SuffixGuessData"] | null;
+            wholeBake: components["schemas"]["WholeData"] | null;
+            board: components["schemas"]["BoardData"];
+            fewest: components["schemas"]["FewestData"] | null;
         };
         /** @description A delivery in the picker. */
         DeliveryRowData: {
@@ -415,6 +521,11 @@ export interface components {
             bleedBefore: number;
             bleedAfter: number;
             samples: number;
+        };
+        /** @description The fewest groups of sets that keep those in conflict apart; proved where it is exact. */
+        FewestData: {
+            groups: string[][];
+            exact: boolean;
         };
         /** @description A file of a delivery. */
         FileData: {
@@ -437,8 +548,11 @@ export interface components {
             vertices: number;
             materials: string[];
             bounds: components["schemas"]["BoundsData"] | null;
+            inFrame: components["schemas"]["BoundsData"] | null;
             remarks: string[];
+            extras: string[];
             cannotCarry: string[];
+            rolesOfParts: string[];
         };
         /** @description What a check found. */
         FindingData: {
@@ -457,6 +571,19 @@ export interface components {
             count: number | null;
             where: number[];
             waived: boolean;
+        };
+        /** @description A format that is read. */
+        FormatData: {
+            ending: string;
+            name: string;
+            carries: string[];
+            written: boolean;
+        };
+        /** @description Which formats are read, what each carries, and which are not. */
+        FormatsData: {
+            carried: string[];
+            formats: components["schemas"]["FormatData"][];
+            notRead: string[];
         };
         /** @description One ID colour. */
         IdColorData: {
@@ -498,6 +625,11 @@ export interface components {
             occlusionBefore: number | null;
             occlusionAfter: number | null;
         };
+        /** @description A set that the choices name, by patterns of bases. */
+        NamedSetData: {
+            name: string;
+            patterns: string[];
+        };
         /** @description Files written from a delivery. */
         OutputData: {
             id: number;
@@ -534,6 +666,14 @@ export interface components {
             hasNormals: boolean;
             hasUvs: boolean;
         };
+        /** @description The scale and turn that would bring the high poly onto the low one. */
+        PlaceMendData: {
+            factor: number | null;
+            turn: string | null;
+            words: string;
+            matrix: number[];
+            stuck: string | null;
+        };
         /** @description How far long work is. */
         ProgressData: {
             files: number;
@@ -554,17 +694,31 @@ export interface components {
             out: number | null;
             in: number | null;
         };
-        /** @description The rename plan, with what stands in its way. */
+        /** @description The rename plan: what stands in its way, what programs would trip over, and how many bases pair before and after. */
         RenamePlanData: {
             plan: components["schemas"]["RenameRowData"][];
             clashes: string[];
+            unsafe: string[];
+            pairedBefore: number;
+            pairedAfter: number;
+            basesAfter: number;
         };
         /** @description A row of the rename plan. */
         RenameRowData: {
+            fileId: number;
             file: string;
             from: string;
             to: string;
             reason: string;
+        };
+        /** @description What another role of a file would do: bases that pair of all, before and after, and parts that then contradict it or have none. */
+        RolePreviewData: {
+            pairedBefore: number;
+            pairedAfter: number;
+            basesBefore: number;
+            basesAfter: number;
+            mixed: number;
+            unknown: number;
         };
         /** @description A bake set with what its rays met. */
         SetData: {
@@ -586,12 +740,30 @@ export interface components {
             highest: number[];
             missPoints: number[];
             wrongPoints: number[];
+            bases: string[];
+            onItself: boolean;
+            wrongShare: number;
+            /** @description the reach outward that the last value of the curves stands for; the first stands for 0 */
+            curveTop: number;
+            curveMiss: number[];
+            curveWrong: number[];
+            /** @description who stands over it, greatest first */
+            shades: components["schemas"]["ShadeData"][];
+            /** @description its reach was set for this asset */
+            byHand: boolean;
+            /** @description nothing of it changed: what its rays met is known from before */
+            reused: boolean;
         };
         /** @description A bake setting on the ticket, with its reason. */
         SettingData: {
             setting: string;
             value: string;
             reason: string;
+        };
+        /** @description Share of the directions over a set in which another set stands. */
+        ShadeData: {
+            other: string;
+            share: number;
         };
         /** @description The rules in force. */
         StandardData: {
@@ -615,6 +787,15 @@ export interface components {
             notes: number;
             reason: string | null;
         };
+        /** @description Suffixes found in the files where those of the standard fit nothing. */
+        SuffixGuessData: {
+            low: string;
+            high: string;
+            id: string | null;
+            pairs: number;
+            bases: number;
+            ofFiles: boolean;
+        };
         /** @description A new name that would mend a tie. */
         SuggestionData: {
             file: string;
@@ -622,6 +803,7 @@ export interface components {
             part: string;
             rename: string;
             reason: string;
+            confidence: number;
         };
         /** @description Low and high parts that belong together, or one side alone. */
         TieData: {
@@ -633,6 +815,7 @@ export interface components {
             cost: number | null;
             candidate: string | null;
             candidateCost: number | null;
+            gap: number | null;
         };
         /** @description A file on its way in. */
         UploadData: {
@@ -640,6 +823,35 @@ export interface components {
             name: string;
             bytes: number;
             received: number;
+        };
+        /** @description Whether all parts baked as one set would come out clean, and at which reach. */
+        WholeData: {
+            clean: boolean;
+            out: number;
+            in: number;
+        };
+        /** @description A tool of the rename plan, applied to the names that the plan gives. */
+        RenameTool: {
+            /**
+             * @description What can be mended in the files themselves: names, scale, turn; and what it would do, before it is done.
+             * @enum {string}
+             */
+            kind: "suggested" | "replace" | "add-suffix" | "change-suffix" | "number" | "case" | "follow" | "copy";
+            /**
+             * @description whose parts; of follow and copy: whose names lead
+             * @enum {string|null}
+             */
+            role?: "low" | "high" | "id" | "cage" | "pose" | null;
+            find?: string | null;
+            replace?: string | null;
+            pattern?: string | null;
+            first?: number | null;
+            upper?: boolean | null;
+            /**
+             * @description of copy: whose parts are renamed
+             * @enum {string|null}
+             */
+            to?: "low" | "high" | "id" | "cage" | "pose" | null;
         };
     };
     responses: never;
@@ -762,6 +974,31 @@ export interface operations {
             };
         };
     };
+    rolePreview: {
+        parameters: {
+            query?: {
+                role?: string;
+            };
+            header?: never;
+            path: {
+                delivery: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Before and after */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RolePreviewData"];
+                };
+            };
+        };
+    };
     setRole: {
         parameters: {
             query?: never;
@@ -817,70 +1054,6 @@ export interface operations {
             };
         };
     };
-    renamePlan: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                delivery: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    renames: {
-                        fileId: number;
-                        from: string;
-                        to: string;
-                    }[];
-                };
-            };
-        };
-        responses: {
-            /** @description The plan */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RenamePlanData"];
-                };
-            };
-        };
-    };
-    mend: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                delivery: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    renames: {
-                        fileId: number;
-                        from: string;
-                        to: string;
-                    }[];
-                };
-            };
-        };
-        responses: {
-            /** @description Mended */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DeliveredData"];
-                };
-            };
-        };
-    };
     downloadDelivery: {
         parameters: {
             query?: never;
@@ -903,6 +1076,59 @@ export interface operations {
             };
         };
     };
+    arrange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardData"];
+            };
+        };
+        responses: {
+            /** @description Arranged */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setReach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    set: string;
+                    /** @description in file units */
+                    out: number | null;
+                    in: number | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Set */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     makeOutput: {
         parameters: {
             query?: never;
@@ -916,7 +1142,7 @@ export interface operations {
             content: {
                 "application/json": {
                     /** @enum {string} */
-                    kind: "exploded" | "ids";
+                    kind: "exploded" | "ids" | "cage";
                 };
             };
         };
@@ -997,6 +1223,133 @@ export interface operations {
                 };
                 content: {
                     "application/zip": unknown;
+                };
+            };
+        };
+    };
+    renamePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    renames: {
+                        fileId: number;
+                        from: string;
+                        to: string;
+                    }[];
+                    tool?: components["schemas"]["RenameTool"] | null;
+                };
+            };
+        };
+        responses: {
+            /** @description The plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RenamePlanData"];
+                };
+            };
+        };
+    };
+    mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    renames: {
+                        fileId: number;
+                        from: string;
+                        to: string;
+                    }[];
+                };
+            };
+        };
+        responses: {
+            /** @description Mended */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredData"];
+                };
+            };
+        };
+    };
+    mendPlace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Mended */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredData"];
+                };
+            };
+        };
+    };
+    takeSuffixes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Taken */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    formats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Formats */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormatsData"];
                 };
             };
         };

@@ -1,10 +1,10 @@
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
-import { useEffect } from 'react';
+import { Fragment, useEffect, useState } from 'react';
 import { ApiError, useAct, type BakeSet, type Delivery } from '../api/client';
 import { column, length, percent, plural, scaleFor, whole, type LengthScale } from '../frame/format';
 import { useSelection, useStand } from '../frame/selection';
-import { Handle, Span, Ticks, gaugeScale, type GaugeScale } from './SpanGauge';
+import { Handle, Span, Ticks, consequences, gaugeScale, type GaugeScale } from './SpanGauge';
 
 function spanWords(set: BakeSet, show: (value: number) => string): { text: string; closed: boolean } {
     const needed = set.needed.out ?? 0;
@@ -16,7 +16,18 @@ function spanWords(set: BakeSet, show: (value: number) => string): { text: strin
           : { text: `closed by ${show(needed - wrong)}`, closed: true };
 }
 
-function Row({ set, scale, lengths, chosen, onChoose }: { set: BakeSet; scale: GaugeScale; lengths: LengthScale; chosen: boolean; onChoose: () => void }) {
+interface RowProps {
+    set: BakeSet;
+    scale: GaugeScale;
+    lengths: LengthScale;
+    chosen: boolean;
+    /** The reach outward that is being tried on it. */
+    tried: number | null;
+    onChoose: () => void;
+    onTry: (reach: number) => void;
+}
+
+function Row({ set, scale, lengths, chosen, tried, onChoose, onTry }: RowProps) {
     if (set.needed.out === null) {
         return (
             <div className={`gauge-row${chosen ? ' chosen' : ''}`} onClick={onChoose}>
@@ -31,31 +42,112 @@ function Row({ set, scale, lengths, chosen, onChoose }: { set: BakeSet; scale: G
     const show = column(scale.to, lengths);
     const span = spanWords(set, show);
     const safe = set.firstWrong.out;
+    const at = tried ?? set.inUse.out ?? 0;
     return (
-        <button type="button" className={`plain gauge-row${chosen ? ' chosen' : ''}`} style={{ display: 'grid', width: '100%' }} aria-pressed={chosen} onClick={onChoose}>
+        <div className={`gauge-row${chosen ? ' chosen' : ''}`} onClick={onChoose}>
             <span style={{ minWidth: 0 }}>
-                <b className="mono ellipsis" title={set.name}>
+                <button type="button" className="plain mono ellipsis" style={{ fontWeight: 600, maxWidth: '100%' }} aria-pressed={chosen} title={set.name}>
                     {set.name}
-                </b>
-                <span className="soft" style={{ fontSize: 12 }}>
+                </button>
+                <span className="soft" style={{ fontSize: 12, display: 'block' }}>
                     {plural(set.low.length + set.high.length, 'part')}
+                    {set.byHand ? ', reach set here' : set.reach ? ', reach of the standard' : ''}
                 </span>
-            </span>
-            <span style={{ position: 'relative' }}>
-                <Span neededOut={set.needed.out} neededIn={set.needed.in ?? 0} wrong={safe} scale={scale} />
-                {set.inUse.out !== null && <Handle at={set.inUse.out} scale={scale} />}
                 <span className="visually-hidden">
                     needs {length(set.needed.out, lengths)} outward and {length(set.needed.in ?? 0, lengths)} inward; {span.text}
                 </span>
             </span>
+            <span style={{ position: 'relative' }}>
+                <Span neededOut={set.needed.out} neededIn={set.needed.in ?? 0} wrong={safe} scale={scale} />
+                <Handle at={at} scale={scale} name={set.name} words={length(at, lengths)} onTry={onTry} />
+            </span>
             <span className="num">
-                {show(set.inUse.out ?? 0)} <span className="soft">/ {safe === null ? 'd' : show(safe)}</span>
+                {show(at)} <span className="soft">/ {safe === null ? 'd' : show(safe)}</span>
                 <br />
                 <span className={span.closed ? 'blocker' : 'soft'} style={{ fontSize: 12 }}>
                     {span.text}
                 </span>
             </span>
-        </button>
+        </div>
+    );
+}
+
+interface WhatIfProps {
+    set: BakeSet;
+    lengths: LengthScale;
+    tried: number;
+    onTry: (reach: number | null) => void;
+    keep: ReturnType<typeof useAct<{ set: string; out: number | null; in: number | null }>>;
+    settled: boolean;
+}
+
+/** What the tried reach would do to a set, read from the rays that were shot: nothing is computed anew until it is kept. */
+function WhatIf({ set, lengths, tried, onTry, keep, settled }: WhatIfProps) {
+    const inward = set.inUse.in ?? 0;
+    const [into, setInto] = useState<number | null>(null);
+    const { miss, wrong } = consequences(set, tried);
+    const needed = set.needed.out ?? 0;
+    const changed = tried !== (set.inUse.out ?? 0) || (into !== null && into !== inward);
+    const field = (label: string, value: number, onChange: (value: number) => void) => (
+        <input
+            type="number"
+            aria-label={label}
+            value={Number((value * lengths.factor).toPrecision(4))}
+            min={0}
+            step="any"
+            style={{ width: 78 }}
+            onChange={(event) => onChange(Math.max(0, Number(event.target.value) / lengths.factor))}
+        />
+    );
+    return (
+        <div className="what-if">
+            <label className="soft">out {field(`reach outward of ${set.name}`, tried, onTry)}</label>
+            <label className="soft">
+                in {field(`reach inward of ${set.name}`, into ?? inward, setInto)} {lengths.unit}
+            </label>
+            <span role="status" style={{ flex: 1 }}>
+                {tried < needed && <b className="blocker">clips what is higher; </b>}
+                {miss === null ? (
+                    <span className="soft">further than these rays were followed: keep it to see</span>
+                ) : (
+                    <>
+                        <b className={miss > 0.0005 ? 'blocker' : ''}>{percent(miss, 2)}</b> meets nothing, <b className={wrong > 0.0005 ? 'trouble' : ''}>{percent(wrong, 2)}</b>{' '}
+                        goes wrong
+                    </>
+                )}
+            </span>
+            {keep.error instanceof ApiError && (
+                <span className="blocker" role="alert">
+                    {keep.error.message}
+                </span>
+            )}
+            {changed ? (
+                <>
+                    <Button
+                        variant="text"
+                        onClick={() => {
+                            onTry(null);
+                            setInto(null);
+                        }}
+                    >
+                        As it was
+                    </Button>
+                    <Button
+                        variant="contained"
+                        disabled={!settled || keep.isPending || tried <= 0}
+                        onClick={() => keep.mutate({ set: set.name, out: tried, in: into ?? (set.byHand ? (set.reach?.in ?? null) : null) })}
+                    >
+                        Keep
+                    </Button>
+                </>
+            ) : (
+                set.byHand && (
+                    <Button variant="outlined" disabled={!settled || keep.isPending} onClick={() => keep.mutate({ set: set.name, out: null, in: null })}>
+                        As recommended
+                    </Button>
+                )
+            )}
+        </div>
     );
 }
 
@@ -63,11 +155,18 @@ function Row({ set, scale, lengths, chosen, onChoose }: { set: BakeSet; scale: G
 export function Clearance({ delivery }: { delivery: Delivery }) {
     const selection = useSelection();
     const stand = useStand();
-    const make = useAct<void>(
+    const make = useAct<'exploded' | 'cage'>(
         delivery.id,
         () => 'outputs',
-        () => ({ kind: 'exploded' }),
+        (kind) => ({ kind }),
     );
+    const keep = useAct<{ set: string; out: number | null; in: number | null }>(delivery.id, () => 'reach');
+    const [tried, setTried] = useState<{ set: string; out: number } | null>(null);
+    const [from, setFrom] = useState(delivery.checkedAt);
+    if (from !== delivery.checkedAt) {
+        setFrom(delivery.checkedAt);
+        setTried(null);
+    }
     const sizes = delivery.files.map((file) => file.bounds).filter((box) => box !== null);
     const extent = Math.max(0, ...sizes.map((box) => Math.max(...box.max.map((max, axis) => max - (box.min[axis] ?? 0)))));
     const unit = delivery.files.find((file) => file.unit)?.unit ?? null;
@@ -84,7 +183,10 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
     const moves = explode?.moves ?? [];
     const moved = moves.filter((move) => move.vector.some((v) => v !== 0));
     const written = delivery.outputs.filter((output) => output.kind === 'exploded').at(-1);
+    const cage = delivery.outputs.filter((output) => output.kind === 'cage').at(-1);
+    const fitting = cage !== undefined && !['done', 'failed'].includes(cage.state);
     const busy = written !== undefined && !['done', 'failed'].includes(written.state);
+    const closed = measured.length - working.length;
     const { setExplode } = stand;
     useEffect(() => () => setExplode(0), [setExplode]);
 
@@ -139,7 +241,33 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                     </div>
                 )}
                 {delivery.sets.map((set) => (
-                    <Row key={set.name} set={set} scale={scale} lengths={lengths} chosen={set.name === chosen} onChoose={() => selection.select({ set: set.name })} />
+                    <Fragment key={set.name}>
+                        <Row
+                            set={set}
+                            scale={scale}
+                            lengths={lengths}
+                            chosen={set.name === chosen}
+                            tried={tried?.set === set.name ? tried.out : null}
+                            onChoose={() => selection.select({ set: set.name })}
+                            onTry={(out) => {
+                                setTried({ set: set.name, out });
+                                if (set.name !== chosen) {
+                                    selection.select({ set: set.name });
+                                }
+                            }}
+                        />
+                        {set.name === chosen && set.needed.out !== null && (
+                            <WhatIf
+                                key={delivery.checkedAt}
+                                set={set}
+                                lengths={lengths}
+                                tried={tried?.set === set.name ? tried.out : (set.inUse.out ?? 0)}
+                                onTry={(out) => setTried(out === null ? null : { set: set.name, out })}
+                                keep={keep}
+                                settled={delivery.state === 'done'}
+                            />
+                        )}
+                    </Fragment>
                 ))}
                 {measured.length > 0 && (
                     <div className="gauge-key">
@@ -153,7 +281,7 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                         </span>
                         <span>
                             <i className="swatch" style={{ background: 'var(--ink)', transform: 'rotate(45deg) scale(.9)' }} />
-                            &nbsp;reach in use
+                            &nbsp;reach in use: drag it
                         </span>
                         <span>
                             <i className="swatch" style={{ background: 'var(--trouble)', width: 4, height: 14 }} />
@@ -233,10 +361,24 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                     value={100 * stand.explode}
                     disabled={moved.length === 0}
                     onChange={(_, value) => setExplode(value / 100)}
-                    sx={{ width: 200 }}
+                    sx={{ width: 120 }}
                 />
                 <span>exploded</span>
                 <span className="grow" />
+                {cage?.state === 'failed' && <span className="blocker">{cage.error}</span>}
+                {cage?.state === 'done' ? (
+                    <Button variant="outlined" href={`/api/outputs/${cage.id}`}>
+                        Download cages
+                    </Button>
+                ) : (
+                    <Button
+                        variant={closed > 0 && cage === undefined && moved.length === 0 ? 'contained' : 'outlined'}
+                        disabled={measured.length === 0 || fitting || delivery.state !== 'done'}
+                        onClick={() => make.mutate('cage')}
+                    >
+                        {fitting ? 'Fitting…' : 'Fit cages'}
+                    </Button>
+                )}
                 {make.error instanceof ApiError && <span className="blocker">{make.error.message}</span>}
                 {written?.state === 'failed' && <span className="blocker">{written.error}</span>}
                 {written?.state === 'done' && (
@@ -247,7 +389,7 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                 <Button
                     variant={moved.length > 0 && written?.state !== 'done' ? 'contained' : 'outlined'}
                     disabled={moved.length === 0 || busy || delivery.state !== 'done'}
-                    onClick={() => make.mutate()}
+                    onClick={() => make.mutate('exploded')}
                 >
                     {busy ? 'Writing…' : moved.length === 0 ? 'Nothing has to move' : written?.state === 'done' ? 'Write again' : 'Write exploded files'}
                 </Button>

@@ -32,22 +32,58 @@ export function Span({ neededOut, neededIn, wrong, scale }: { neededOut: number;
     );
 }
 
-/** The reach in use, as a diamond over the gauge. */
-export function Handle({ at, scale }: { at: number; scale: GaugeScale }) {
+/** The reach that a place on a gauge stands for, never inward of the low surface. */
+export const reachAt = (x: number, left: number, width: number, scale: GaugeScale): number =>
+    Math.max(0, Math.min(scale.to, scale.from + ((x - left) / Math.max(1, width)) * (scale.to - scale.from)));
+
+/** The reach in use, as a diamond over the gauge that can be dragged or moved by arrow keys. */
+export function Handle({ at, scale, name, words, onTry }: { at: number; scale: GaugeScale; name: string; words: string; onTry: (reach: number) => void }) {
+    const step = (scale.to - scale.from) / 200;
+    const keys: Record<string, number> = { ArrowLeft: -step, ArrowDown: -step, ArrowRight: step, ArrowUp: step, PageDown: -10 * step, PageUp: 10 * step };
     return (
         <span
-            aria-hidden="true"
-            style={{
-                position: 'absolute',
-                left: `${place(at, scale)}%`,
-                top: '50%',
-                width: 10,
-                height: 10,
-                background: 'var(--ink)',
-                transform: 'translate(-50%, -50%) rotate(45deg)',
+            role="slider"
+            tabIndex={0}
+            aria-label={`reach of ${name}`}
+            aria-valuemin={0}
+            aria-valuemax={scale.to}
+            aria-valuenow={at}
+            aria-valuetext={words}
+            className="reach-handle"
+            style={{ left: `${place(at, scale)}%` }}
+            onClick={(event) => event.stopPropagation()}
+            onPointerDown={(event) => {
+                event.preventDefault();
+                event.stopPropagation();
+                event.currentTarget.focus();
+                event.currentTarget.setPointerCapture(event.pointerId);
+            }}
+            onPointerMove={(event) => {
+                const gauge = event.currentTarget.parentElement?.getBoundingClientRect();
+                if (gauge && event.currentTarget.hasPointerCapture(event.pointerId)) {
+                    onTry(reachAt(event.clientX, gauge.left, gauge.width, scale));
+                }
+            }}
+            onKeyDown={(event) => {
+                const by = keys[event.key];
+                if (by !== undefined) {
+                    event.preventDefault();
+                    event.stopPropagation();
+                    onTry(Math.max(0, Math.min(scale.to, at + by)));
+                }
             }}
         />
     );
+}
+
+/** What a reach outward would miss and meet wrongly, from the curves that the rays gave; nothing is known past their end. */
+export function consequences(set: Pick<BakeSet, 'curveTop' | 'curveMiss' | 'curveWrong'>, reach: number): { miss: number | null; wrong: number } {
+    const steps = set.curveMiss.length - 1;
+    if (steps < 1 || set.curveTop <= 0 || reach > set.curveTop * (1 + 0.5 / steps)) {
+        return { miss: null, wrong: 0 };
+    }
+    const at = Math.max(0, Math.min(steps, Math.round((reach / set.curveTop) * steps)));
+    return { miss: set.curveMiss[at] ?? 0, wrong: set.curveWrong[at] ?? 0 };
 }
 
 export function gaugeScale(sets: BakeSet[]): GaugeScale {

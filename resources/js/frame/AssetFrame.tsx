@@ -12,6 +12,7 @@ import { ColorId } from '../colorid/ColorId';
 import { HandOff } from '../handoff/HandOff';
 import { Intake } from '../intake/Intake';
 import { Pairing } from '../pairing/Pairing';
+import { Sets } from '../sets/Sets';
 import { Stand } from '../stand/Stand';
 import type { Mode } from '../theme';
 import { Bar } from './Bar';
@@ -28,6 +29,8 @@ function Station({ delivery, station }: { delivery: Delivery; station: string })
     switch (station) {
         case 'pairing':
             return <Pairing key={delivery.id} delivery={delivery} />;
+        case 'sets':
+            return <Sets key={delivery.id} delivery={delivery} />;
         case 'clearance':
             return <Clearance delivery={delivery} />;
         case 'color-id':
@@ -221,6 +224,8 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
                             ['1 – 8', 'go to a station'],
                             ['J / K', 'next and previous finding'],
                             ['Enter', 'fly the stand to the evidence'],
+                            ['↑ ↓ Page Home End', 'walk a list that has the focus'],
+                            ['F2, ⇧F2', 'rename the high, the low part of the chosen tie'],
                             ['/', 'search'],
                             ['Esc', 'choose nothing'],
                             ['?', 'this list'],

@@ -16,6 +16,9 @@ export function Findings({ delivery, station }: { delivery: Delivery; station: s
     const stand = useStand();
     const findings = stationFindings(delivery, station);
     const checks = delivery.checks.filter((check) => check.station === station && check.state !== 'found');
+    const notRun = checks.filter((check) => check.state === 'not-run');
+    const passed = checks.filter((check) => check.state === 'passed');
+    const idle = checks.filter((check) => check.state !== 'passed' && check.state !== 'not-run');
     const computing = !['done', 'failed', 'cancelled'].includes(delivery.state);
 
     return (
@@ -62,22 +65,38 @@ export function Findings({ delivery, station }: { delivery: Delivery; station: s
                         </span>
                     </button>
                 ))}
-                {checks.length > 0 && (
-                    <ul className="checks" aria-label="other checks">
-                        {checks.map((check) => (
+                {notRun.length > 0 && (
+                    <ul className="checks" aria-label="checks that did not run">
+                        {notRun.map((check) => (
                             <li key={check.code}>
-                                <span aria-hidden="true">{check.state === 'passed' ? <Mark kind="clear" /> : '–'}</span>
+                                <span aria-hidden="true">–</span>
                                 <span className="code">{check.code}</span>
-                                <span className="soft">
-                                    {check.state === 'passed'
-                                        ? 'passed'
-                                        : check.state === 'not-run'
-                                          ? `not run: ${check.reason ?? ''}`
-                                          : (check.reason ?? 'nothing of its kind is there')}
-                                </span>
+                                <span className="caution">not run: {check.reason ?? ''}</span>
                             </li>
                         ))}
                     </ul>
+                )}
+                {passed.length + idle.length > 0 && (
+                    <details className="checks" open={findings.length === 0 && notRun.length === 0 && passed.length + idle.length <= 12}>
+                        <summary>
+                            {passed.length > 0 && (
+                                <>
+                                    <Mark kind="clear" /> {passed.length} passed
+                                </>
+                            )}
+                            {passed.length > 0 && idle.length > 0 && ', '}
+                            {idle.length > 0 && `${idle.length} with nothing to look at`}
+                        </summary>
+                        <ul className="checks" aria-label="other checks">
+                            {[...passed, ...idle].map((check) => (
+                                <li key={check.code}>
+                                    <span aria-hidden="true">{check.state === 'passed' ? <Mark kind="clear" /> : '–'}</span>
+                                    <span className="code">{check.code}</span>
+                                    <span className="soft">{check.state === 'passed' ? check.title : (check.reason ?? 'nothing of its kind is there')}</span>
+                                </li>
+                            ))}
+                        </ul>
+                    </details>
                 )}
                 {station === 'surface' && checks.length + findings.length === 0 && !computing && <p className="soft">None of its checks ran.</p>}
             </div>

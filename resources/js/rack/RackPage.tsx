@@ -170,9 +170,9 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                             </div>
                         ) : (
                             <p>
-                                <span className="mono">.obj</span> with its <span className="mono">.mtl</span>, <span className="mono">.glb</span>,{' '}
-                                <span className="mono">.gltf</span> with its <span className="mono">.bin</span>. Names such as <span className="mono">winch_low</span> and{' '}
-                                <span className="mono">winch_high</span> tell the roles; a name that fits an asset becomes its next delivery.
+                                <span className="mono">.glb .gltf .obj .dae .usda .ply .stl</span> with their side files, or a <span className="mono">.zip</span> of them (
+                                <Link to="/formats">what each carries</Link>). Names such as <span className="mono">winch_low</span> and <span className="mono">winch_high</span>{' '}
+                                tell the roles; a name that fits an asset becomes its next delivery.
                             </p>
                         )}
                     </div>

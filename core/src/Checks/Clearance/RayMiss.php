@@ -44,18 +44,20 @@ final class RayMiss implements Check
         $limit = $inspection->standard->limit('ray-miss', 0.005);
         foreach ($inspection->clearances as $clearance) {
             $caution = min(0.0005, $limit);
-            if ($clearance->missShare <= $caution) {
+            // What a floating shell explains is told by itself.
+            $share = max(0.0, $clearance->missShare - $clearance->details->explainedMisses());
+            if ($share <= $caution) {
                 continue;
             }
-            $blocks = $clearance->missShare > $limit;
+            $blocks = $share > $limit;
             $reach = $clearance->inUse();
-            $tooShort = $clearance->shortShare > 0.5 * $clearance->missShare;
+            $tooShort = $clearance->shortShare > 0.5 * $share;
             $findings[] = new Finding(
                 'ray-miss', $blocks ? Severity::Blocker : Severity::Caution,
-                "$clearance->name: from ".Words::percent($clearance->missShare).' of its low area rays meet no high poly within '.Words::length($reach->out).' out and '.Words::length($reach->in).' in',
+                "$clearance->name: from ".Words::percent($share).' of its low area rays meet no high poly within '.Words::length($reach->out).' out and '.Words::length($reach->in).' in',
                 $tooShort ? 'raise the reach to '.Words::length($clearance->recommended->out).' out and '.Words::length($clearance->recommended->in).' in' : 'close the holes of the high poly there, or move it to where the low poly is',
-                ['set' => $clearance->name], new Measure($clearance->missShare, $blocks ? $limit : $caution, 'share'),
-                texels: Words::texels($clearance, $clearance->missShare), where: $clearance->missWhere,
+                ['set' => $clearance->name], new Measure($share, $blocks ? $limit : $caution, 'share'),
+                texels: Words::texels($clearance, $share), where: $clearance->missWhere,
             );
         }
 

@@ -24,7 +24,7 @@ final class SetsBleed implements Check
     {
         return new About(
             code: 'sets-bleed',
-            station: Station::Clearance,
+            station: Station::Sets,
             severity: Severity::Blocker,
             title: 'Sets in each other\'s rays',
             measured: 'Share of a set\'s seen low area whose ray meets another set\'s high poly first, when sets are not kept apart in the bake; area that is not seen counts for a note only.',
@@ -43,6 +43,9 @@ final class SetsBleed implements Check
 
         if ($inspection->standard->rays->setsKeptApart) {
             return Outcome::notApplicable('the standard keeps sets apart in the bake: each meets only its own high poly');
+        }
+        if ($inspection->assembled !== null) {
+            return Outcome::notApplicable('the input is exploded: what still bleeds is told as a clash');
         }
         $findings = [];
         $limit = $inspection->standard->limit('sets-bleed', 0.001);

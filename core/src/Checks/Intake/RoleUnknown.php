@@ -36,11 +36,13 @@ final class RoleUnknown implements Check
     public function run(Inspection $inspection): Outcome
     {
         $findings = [];
+        $guess = $inspection->suffixGuess();
+        $instead = $guess === null ? '' : ", or set the suffixes {$guess->words()} in the standard: $guess->pairs of $guess->bases names would pair";
         foreach ($inspection->judged() as $part) {
             if ($part->role === null) {
                 $low = $inspection->standard->suffixFor(Role::Low);
                 $high = $inspection->standard->suffixFor(Role::High);
-                $findings[] = new Finding('role-unknown', Severity::Blocker, "{$part->part->name}: neither its name nor its file's says whether it is low or high poly", "name it {$part->base}$low or {$part->base}$high, or say the role of ".basename($part->path), ['part' => $part->part->name, 'file' => $part->path]);
+                $findings[] = new Finding('role-unknown', Severity::Blocker, "{$part->part->name}: neither its name nor its file's says whether it is low or high poly", "name it {$part->base}$low or {$part->base}$high, or say the role of ".basename($part->path).$instead, ['part' => $part->part->name, 'file' => $part->path]);
             }
         }
 

@@ -11,6 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Inspection\Inspection;
+use Anvil\Place\SizeFactor;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -45,7 +46,7 @@ final class UnitMismatch implements Check
         }
         $limit = $inspection->standard->limit('unit-mismatch', 2.0);
         $high = $inspection->judged(Role::High)[0];
-        $factor = self::likely($ratio);
+        $factor = SizeFactor::likely($ratio);
         $cause = match ($factor) {
             10.0 => 'millimetres against centimetres', 100.0 => 'centimetres against metres', 1000.0 => 'millimetres against metres',
             2.54 => 'inches against centimetres', 39.3701 => 'inches against metres', 25.4 => 'inches against millimetres', 30.48 => 'feet against centimetres', 12.0 => 'feet against inches', default => null,
@@ -56,19 +57,6 @@ final class UnitMismatch implements Check
         $remedy = 'scale the high poly by '.($ratio > 1 ? '1/' : '').self::shown($by).($cause === null ? '' : ' or export both in one unit');
 
         return Outcome::of([new Finding('unit-mismatch', Severity::Blocker, "the high poly is $size".($cause === null ? '' : ": likely $cause, a factor of ".self::shown($by)), $remedy, ['file' => $high->path], new Measure($ratio, $ratio > 1 ? $limit : 1 / $limit, 'ratio'))]);
-    }
-
-    /** The usual factor within 5 % of a ratio. */
-    private static function likely(float $ratio): ?float
-    {
-        $ratio = max($ratio, 1 / $ratio);
-        foreach ([2.54, 10.0, 12.0, 25.4, 30.48, 39.3701, 100.0, 1000.0] as $factor) {
-            if (abs(log($ratio / $factor)) < 0.05) {
-                return $factor;
-            }
-        }
-
-        return null;
     }
 
     private static function shown(float $value): string

@@ -34,6 +34,9 @@ final class NameCase implements Check
 
     public function run(Inspection $inspection): Outcome
     {
+        if ($inspection->pairing->ties === []) {
+            return Outcome::notApplicable('no part is low or high poly');
+        }
         $findings = [];
         foreach ($inspection->pairing->ties as $tie) {
             if (! in_array('name-case', $tie->troubles, true)) {

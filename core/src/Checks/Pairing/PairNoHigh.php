@@ -42,7 +42,7 @@ final class PairNoHigh implements Check
         }
         $findings = [];
         foreach ($inspection->pairing->ties as $tie) {
-            if ($tie->high !== [] || $tie->low === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::High, $inspection)) {
+            if ($tie->high !== [] || $tie->low === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isInNamedSet($tie->base, $inspection) || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::High, $inspection)) {
                 continue;
             }
             $part = $tie->low[0];

@@ -42,7 +42,7 @@ final class PairNoLow implements Check
         }
         $findings = [];
         foreach ($inspection->pairing->ties as $tie) {
-            if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::Low, $inspection)) {
+            if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isInNamedSet($tie->base, $inspection) || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::Low, $inspection)) {
                 continue;
             }
             $part = $tie->high[0];

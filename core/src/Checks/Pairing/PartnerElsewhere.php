@@ -6,6 +6,7 @@ namespace Anvil\Checks\Pairing;
 
 use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
+use Anvil\Standard\Pattern;
 use Anvil\Standard\Role;
 
 /**
@@ -31,6 +32,18 @@ final class PartnerElsewhere
     {
         foreach ($inspection->parts as $part) {
             if ($part->mixed && $part->base === $base && $part->reading->role === $role) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** Whether a base belongs to a set that the choices name: then the set is what must have both sides, not the base. */
+    public static function isInNamedSet(string $base, Inspection $inspection): bool
+    {
+        foreach ($inspection->choices->sets as $patterns) {
+            if (Pattern::anyFits($patterns, $base)) {
                 return true;
             }
         }

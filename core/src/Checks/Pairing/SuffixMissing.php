@@ -36,6 +36,9 @@ final class SuffixMissing implements Check
 
     public function run(Inspection $inspection): Outcome
     {
+        if ($inspection->pairing->ties === []) {
+            return Outcome::notApplicable('no part is low or high poly');
+        }
         $findings = [];
         foreach ($inspection->pairing->ties as $tie) {
             if (! in_array('suffix-missing', $tie->troubles, true)) {

@@ -68,6 +68,11 @@ final readonly class Container
         }
     }
 
+    public function withBin(?string $bin): self
+    {
+        return new self($this->json, $bin, $this->isBinary, $this->jsonOffset, $this->jsonLength);
+    }
+
     /**
      * @param  resource  $stream
      */

@@ -11,7 +11,9 @@ use Anvil\Formats\Source;
 use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Normals;
 use Anvil\Geometry\Part;
+use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
 
 /**
@@ -47,7 +49,7 @@ final class GltfReader implements Reader
             }
         }
         $parts = [];
-        $read = [];
+        $read = $facts = [];
         $passedOver = [];
         foreach ($nodes->world as $i => $world) {
             $number = $nodes->all[$i]->int('mesh');
@@ -59,16 +61,9 @@ final class GltfReader implements Reader
             if ($local->triangles === []) {
                 continue;
             }
-            $name = $nodes->all[$i]->string('name') ?? $mesh->string('name') ?? "node_$i";
-            $placed = $world->isIdentity() ? $local : new Mesh(
-                Bytes::toFloat32($world->points($local->positions)),
-                $world->determinant() < 0 ? self::turned($local->triangles) : $local->triangles,
-                $local->uvs,
-                $world->determinant() < 0 ? self::turned($local->triUvs) : $local->triUvs,
-                $local->normals === [] ? [] : $world->normals($local->normals),
-                $world->determinant() < 0 ? self::turned($local->triNormals) : $local->triNormals,
-                $local->colors, $local->faces, $local->materials, $local->materialRuns,
-            );
+            $own = $nodes->all[$i]->string('name');
+            $meshName = $mesh->string('name');
+            $placed = $local->placedBy($world);
             foreach ($placed->bounds()?->toArray() ?? [] as $corner) {
                 foreach ($corner as $value) {
                     if (! is_finite($value)) {
@@ -76,10 +71,50 @@ final class GltfReader implements Reader
                     }
                 }
             }
-            $parts[] = new Part(mb_scrub($name), $placed, array_intersect_key($colors, array_flip($placed->materials)));
+            [$bad, $long, $length, $loose, $uvSets] = $facts[$number] ??= self::facts($local, $mesh);
+            $parts[] = new Part(
+                mb_scrub($own ?? $meshName ?? "node_$i"), $placed, array_intersect_key($colors, array_flip($placed->materials)), null,
+                new PartFacts($world, $own !== null && $meshName !== null && $meshName !== $own ? mb_scrub($meshName) : null, $loose, $bad, $long, $length, $uvSets),
+            );
         }
 
-        return new Scene($container->isBinary ? 'glb' : 'gltf', $parts, 'm', 'Y', array_keys($passedOver));
+        return new Scene($container->isBinary ? 'glb' : 'gltf', $parts, 'm', 'Y', array_keys($passedOver), Extras::of($root, $nodes));
+    }
+
+    /**
+     * @return array{int, int, float, int, int} normals that are none, normals off unit length and the worst length, loose vertices, UV sets
+     */
+    private static function facts(Mesh $local, Json $mesh): array
+    {
+        $used = str_repeat("\0", max(1, $local->vertexCount()));
+        foreach ($local->triangles as $v) {
+            $used[$v] = "\1";
+        }
+        $loose = $local->vertexCount() - substr_count($used, "\1");
+        $sets = 0;
+        foreach ($mesh->objects('primitives') as $primitive) {
+            for ($k = 0; $primitive->object('attributes')?->has("TEXCOORD_$k") ?? false; $k++) {
+                $sets = max($sets, $k + 1);
+            }
+        }
+        $normals = $local->triNormals === [] ? [] : $local->normals;
+        // Normals that no corner uses say nothing.
+        if ($normals !== [] && ($loose > 0 || in_array(-1, $local->triNormals, true))) {
+            $seen = str_repeat("\0", intdiv(count($normals), 3));
+            foreach ($local->triNormals as $n) {
+                if ($n >= 0) {
+                    $seen[$n] = "\1";
+                }
+            }
+            $normals = [];
+            for ($n = 0, $count = strlen($seen); $n < $count; $n++) {
+                if ($seen[$n] === "\1") {
+                    array_push($normals, $local->normals[3 * $n], $local->normals[3 * $n + 1], $local->normals[3 * $n + 2]);
+                }
+            }
+        }
+
+        return [Normals::bad($normals), ...Normals::long($normals), $loose, $sets];
     }
 
     private static function checkVersion(Json $root): void
@@ -131,13 +166,13 @@ final class GltfReader implements Reader
                 $hasUv = $attributes->has('TEXCOORD_0');
                 foreach ([['NORMAL', [3]], ['TEXCOORD_0', [2]], ['COLOR_0', [3, 4]]] as [$name, $widths]) {
                     $number = $attributes->int($name);
-                    [$values, $width] = $number === null ? [[], $widths[0]] : $accessors->floats($number, $attributes->at($name), $widths);
+                    [$values, $width] = $number === null ? [[], $widths[0]] : $accessors->floats($number, $attributes->at($name), $widths, $name !== 'NORMAL');
                     if ($number !== null && intdiv(count($values), $width) !== $count) {
                         throw Unreadable::because($attributes->at($name).' and POSITION differ in count');
                     }
                     if ($name === 'NORMAL') {
                         $anyNormal = $anyNormal || $hasNormal;
-                        $values = $hasNormal ? $values : array_fill(0, 3 * $count, 0.0);
+                        $values = $hasNormal ? Normals::finite($values) : array_fill(0, 3 * $count, 0.0);
                         $normals = $normals === [] ? $values : [...$normals, ...$values];
                     } elseif ($name === 'TEXCOORD_0') {
                         $anyUv = $anyUv || $hasUv;
@@ -210,22 +245,6 @@ final class GltfReader implements Reader
             } else {
                 array_push($out, $corners[$i + 1], $corners[$i], $corners[$i + 2]);
             }
-        }
-
-        return $out;
-    }
-
-    /**
-     * @param  list<int>  $corners
-     * @return list<int>
-     */
-    private static function turned(array $corners): array
-    {
-        $out = [];
-        for ($i = 0, $n = count($corners); $i < $n; $i += 3) {
-            $out[] = $corners[$i];
-            $out[] = $corners[$i + 2];
-            $out[] = $corners[$i + 1];
         }
 
         return $out;

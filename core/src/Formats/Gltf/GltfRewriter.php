@@ -29,11 +29,6 @@ final class GltfRewriter
         $nodes = Nodes::of($root);
         $spans = JsonSpans::of($json);
         $edits = self::names($root, $nodes, $spans, $changes) + self::moves($root, $nodes, $spans, $changes);
-        krsort($edits);
-        foreach ($edits as $start => [$end, $text]) {
-            $json = substr($json, 0, $start).$text.substr($json, $end);
-        }
-        self::put($container, $json, $name, $sink);
         $sides = [];
         foreach ([...$root->objects('buffers'), ...$root->objects('images')] as $one) {
             $uri = $one->string('uri');
@@ -41,6 +36,22 @@ final class GltfRewriter
                 $sides[] = rawurldecode($uri);
             }
         }
+        if ($changes->placed !== null && ! $changes->placed->isIdentity()) {
+            $placing = new Placing($container, $root, $nodes, $spans, $changes->placed, $source);
+            $edits += $placing->edits();
+            $container = $placing->container();
+            foreach ($placing->sideFiles() as $side => $bytes) {
+                $out = $sink->open($side);
+                fwrite($out, $bytes);
+                fclose($out);
+                $sides = array_values(array_diff($sides, [$side]));
+            }
+        }
+        krsort($edits);
+        foreach ($edits as $start => [$end, $text]) {
+            $json = substr($json, 0, $start).$text.substr($json, $end);
+        }
+        self::put($container, $json, $name, $sink);
 
         return array_values(array_unique($sides));
     }
@@ -153,7 +164,7 @@ final class GltfRewriter
     /**
      * @param  list<float>  $values
      */
-    private static function numbers(array $values): string
+    public static function numbers(array $values): string
     {
         return '['.implode(',', array_map(static fn (float $value): string => (string) json_encode((float) sprintf('%.12g', $value)), $values)).']';
     }

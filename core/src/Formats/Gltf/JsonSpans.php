@@ -7,7 +7,7 @@ namespace Anvil\Formats\Gltf;
 use Anvil\Formats\Unreadable;
 
 /**
- * Where in a JSON text the members of `nodes[i]` and `meshes[i]` stand, so that one value can be changed and every other byte kept.
+ * Where in a JSON text the members of `nodes[i]`, `meshes[i]` and `accessors[i]` stand, so that one value can be changed and every other byte kept.
  *
  * @internal
  */
@@ -15,7 +15,7 @@ final class JsonSpans
 {
     private int $at = 0;
 
-    /** @var array<string, array<int, array<string, array{int, int}>>> `nodes`|`meshes` → number → key (`` for the object itself) → [start, end) */
+    /** @var array<string, array<int, array<string, array{int, int}>>> `nodes`|`meshes`|`accessors` → number → key (`` for the object itself) → [start, end) */
     private array $spans = [];
 
     private function __construct(private readonly string $text)
@@ -78,7 +78,7 @@ final class JsonSpans
             }
             $this->at += $length;
         }
-        $known = ($path[0] ?? null) === 'nodes' || ($path[0] ?? null) === 'meshes';
+        $known = in_array($path[0] ?? null, ['nodes', 'meshes', 'accessors'], true);
         if ($known && is_int($path[1] ?? null) && (count($path) === 2 || (count($path) === 3 && is_string($path[2])))) {
             $this->spans[(string) $path[0]][$path[1]][(string) ($path[2] ?? '')] = [$start, $this->at];
         }

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Anvil\Formats\Obj;
 
 use Anvil\Formats\Changes;
+use Anvil\Formats\Decimal;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
 use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Matrix;
 use Closure;
 
 /**
@@ -35,6 +37,11 @@ final class ObjRewriter
                 if ($vector !== null) {
                     $line = self::moved($line, $vector, $number);
                 }
+                if ($changes->placed !== null) {
+                    $line = self::placed($line, $changes->placed, false, $number);
+                }
+            } elseif ($first === 'v' && $changes->placed !== null && preg_match('/^\s*vn\s/', $line) === 1) {
+                $line = self::placed($line, $changes->placed, true, $number);
             } elseif (($first === 'o' || $first === 'g') && preg_match('/^(\s*([og])\s+)(.*?)(\s*)$/s', $line, $found) === 1) {
                 $byObject = $byObject || $found[2] === 'o';
                 $new = $changes->names[mb_scrub($found[3])] ?? null;
@@ -108,24 +115,27 @@ final class ObjRewriter
             throw Unreadable::onLine($number, 'a vertex that goes on over several lines cannot be moved; export the file again');
         }
         foreach ([2, 4, 6] as $axis => $k) {
-            $found[$k] = self::sum($found[$k], $vector[$axis]);
+            $found[$k] = Decimal::sum($found[$k], $vector[$axis]);
         }
 
         return implode('', array_slice($found, 1));
     }
 
-    /** A decimal number plus a length, with as many decimals as either has; a component that does not move stays as it is written. */
-    private static function sum(string $number, float $length): string
+    /** Three numbers of a line by a matrix; what does not change stays as it is written. */
+    private static function placed(string $line, Matrix $matrix, bool $isNormal, int $number): string
     {
-        if ($length === 0.0) {
-            return $number;
+        if (preg_match('/^(\s*vn?\s+)(\S+)(\s+)(\S+)(\s+)(\S+)(.*)$/s', $line, $found) !== 1 || str_contains($line, '\\')) {
+            throw Unreadable::onLine($number, 'a vertex that goes on over several lines cannot be moved; export the file again');
         }
-        if (stripos($number, 'e') !== false) {
-            return sprintf('%.9g', (float) $number + $length);
+        $old = [(float) $found[2], (float) $found[4], (float) $found[6]];
+        $new = $isNormal ? $matrix->normals($old) : $matrix->points($old);
+        foreach ([2, 4, 6] as $axis => $k) {
+            if ($new[$axis] !== $old[$axis]) {
+                $found[$k] = Decimal::of($new[$axis]);
+            }
         }
-        $decimals = static fn (string $text): int => str_contains($text, '.') ? strlen($text) - strpos($text, '.') - 1 : 0;
 
-        return sprintf('%.'.min(17, max($decimals($number), $decimals(rtrim(sprintf('%.9F', $length), '0')))).'F', (float) $number + $length);
+        return implode('', array_slice($found, 1));
     }
 
     /**

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use Anvil\Formats\Changes;
+use Anvil\Formats\Folder;
+use Anvil\Formats\FolderSink;
+use Anvil\Formats\Rewriter;
+use Anvil\Formats\Unreadable;
+use App\Models\Delivery;
+use App\Models\Upload;
+use Illuminate\Support\Facades\Storage;
+use Throwable;
+
+/**
+ * A delivery made of another one with something mended in its files: all of them or nothing; the old one stays as it is.
+ */
+final readonly class Derived
+{
+    public function __construct(private HandIn $handIn)
+    {
+    }
+
+    /**
+     * @param  array<int, Changes>  $changes  mesh file number → what changes in it
+     * @param  string  $because  what was mended, in words
+     *
+     * @throws Unreadable when a change cannot be made in a file
+     */
+    public function deliver(Delivery $from, array $changes, string $because): Delivery
+    {
+        $stored = new StoredDelivery($from);
+        $folder = Storage::path($from->folder().'/mending-'.bin2hex(random_bytes(4)));
+        $sink = new FolderSink($folder);
+        $uploads = [];
+        try {
+            foreach ($stored->givenFiles() as $i => $file) {
+                // By the name that it was handed in under, folders of a zip and all.
+                Rewriter::write($file->source, $changes[$i] ?? new Changes, $file->path, $sink);
+            }
+            foreach ($from->files->where('kind', 'side') as $side) {
+                if (! $sink->has($side->name)) {
+                    $stream = $sink->open($side->name);
+                    fwrite($stream, Storage::get($side->path) ?? '');
+                    fclose($stream);
+                }
+            }
+            $sink->commit();
+            Storage::makeDirectory('uploads');
+            foreach ($sink->names() as $name) {
+                $bytes = (int) filesize("$folder/$name");
+                $upload = Upload::query()->create(['name' => $name, 'bytes' => $bytes, 'received' => $bytes, 'uploaded_by' => config()->string('anvil.user')]);
+                $uploads[] = $upload;
+                rename("$folder/$name", Storage::path($upload->path()));
+            }
+
+            return $this->handIn->deliver($uploads, $from->asset, null, $from, $because);
+        } catch (Throwable $error) {
+            foreach ($uploads as $upload) {
+                Storage::delete($upload->path());
+                $upload->delete();
+            }
+            throw $error;
+        } finally {
+            $sink->discard();
+            Folder::remove($folder);
+        }
+    }
+}

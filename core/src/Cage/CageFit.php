@@ -1,0 +1,183 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Cage;
+
+use Anvil\Clearance\ClearanceMeasure;
+use Anvil\Clearance\HeightSolver;
+use Anvil\Clearance\RayField;
+use Anvil\Clearance\SetClearance;
+use Anvil\Clearance\SetSurfaces;
+use Anvil\Inspection\Inspection;
+use Anvil\Sets\BakeSet;
+use Anvil\Spatial\NearestPoint;
+use Anvil\Standard\RaySettings;
+
+/**
+ * A cage by vertex (METHODS, "Cage"): each low vertex moved along its direction so far that the high poly around it is enclosed, with
+ * 10 % and a smoothing over neighbours, and less than the first wrong hit there. Vertices that weld move as one.
+ */
+final readonly class CageFit
+{
+    private const MORE = 1.1;
+
+    /** Never less than this share of d: rays must not start on the surface that they are to meet. */
+    private const LEAST = 0.001;
+
+    /** A cage stays so far under a wrong hit. */
+    private const UNDER_WRONG = 0.95;
+
+    /** Up to so many high vertices are looked at one by one; of more, every so many-th. */
+    private const VERTICES = 200_000;
+
+    /**
+     * @param  list<float>  $positions  of the cage, side by side with the set's low parts one after the other
+     * @param  int  $vertices  welded ones
+     * @param  int  $more  vertices that needed more than the single distance
+     * @param  int  $less  vertices that needed less
+     * @param  CageRays  $rays  what is left when it is shot from
+     */
+    private function __construct(public string $set, public array $positions, public int $vertices, public int $more, public int $less, public CageRays $rays, public float $d)
+    {
+    }
+
+    public static function of(Inspection $inspection, BakeSet $set, SetClearance $measured): self
+    {
+        $own = $inspection->standard->rays;
+        // A cage moves welded vertices as one, so its directions are the averaged ones whatever the standard shoots along.
+        $standard = $inspection->standard->withRays(new RaySettings(true, true, $own->backFaces, $own->count, $own->setsKeptApart));
+        $field = ClearanceMeasure::field(SetSurfaces::of($set, true), $standard, $measured->samples);
+        $low = $field->low;
+        $vertices = intdiv(count($low->directions), 3);
+        $need = array_fill(0, $vertices, 0.0);
+        $cap = array_fill(0, $vertices, INF);
+        self::fromSamples($field, $need, $cap);
+        self::fromVertices($field, $need);
+        $used = $neighbours = [];
+        foreach ($low->corners as $k => $v) {
+            $used[$v] = true;
+            $t = $k - $k % 3;
+            foreach ([$t, $t + 1, $t + 2] as $other) {
+                if ($low->corners[$other] !== $v) {
+                    $neighbours[$v][$low->corners[$other]] = true;
+                }
+            }
+        }
+        $least = self::LEAST * $field->d;
+        $wanted = array_map(static fn (float $one): float => max($least, self::MORE * $one), $need);
+        $distance = $wanted;
+        foreach ($neighbours as $v => $around) {
+            $sum = 0.0;
+            foreach (array_keys($around) as $other) {
+                $sum += $wanted[$other];
+            }
+            $distance[$v] = max($wanted[$v], $sum / count($around));
+        }
+        foreach ($distance as $v => $one) {
+            // Under the wrong hit where it can be; where it cannot, what belongs is enclosed all the same, and the rest is told.
+            $distance[$v] = max(min($one, self::UNDER_WRONG * $cap[$v]), max($least, min($one, $need[$v] * (1 + 1e-6))));
+        }
+        $along = [];
+        foreach ($low->corners as $k => $v) {
+            $along[$low->triangles[$k]] = $v;
+        }
+        $positions = [];
+        foreach ($low->positions as $i => $value) {
+            $v = $along[intdiv($i, 3)] ?? -1;
+            $positions[] = $v < 0 ? $value : $value + $distance[$v] * $low->directions[3 * $v + $i % 3];
+        }
+        $single = $measured->recommended->out;
+        $more = $less = 0;
+        foreach (array_keys($used) as $v) {
+            $more += $distance[$v] > $single * (1 + 1e-6) ? 1 : 0;
+            $less += $distance[$v] < $single * (1 - 1e-6) ? 1 : 0;
+        }
+
+        return new self($set->name, $positions, count($used), $more, $less, CageRays::of($field, $positions, $measured->inUse()->in), $field->d);
+    }
+
+    /** Whether no ray from it goes wrong and nothing lies outside, within the limits of the checks. */
+    public function isClean(): bool
+    {
+        return $this->rays->wrongShare <= 0.0005 && $this->rays->outsideShare <= 0.0005 && $this->rays->outsideBy <= 0.001 * $this->d;
+    }
+
+    /**
+     * @param  array<int, float>  $need
+     * @param  array<int, float>  $cap
+     */
+    private static function fromSamples(RayField $field, array &$need, array &$cap): void
+    {
+        $low = $field->low;
+        $s = $field->samples;
+        $solver = new HeightSolver($low, true);
+        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
+            $own = null;
+            $wrong = INF;
+            for ($h = $field->start[$i]; $h < $field->start[$i + 1]; $h++) {
+                $t = $field->heights[$h];
+                if ($field->kinds[$h] === 1) {
+                    $own = $t;
+                    break;
+                }
+                if ($t > 0.0) {
+                    $wrong = $t;
+                }
+            }
+            $k = 3 * $s->triangle[$i];
+            // What stands over another place of the low poly is that place's to enclose.
+            if ($own !== null && $own > max(self::LEAST * $field->d, min($need[$low->corners[$k]], $need[$low->corners[$k + 1]], $need[$low->corners[$k + 2]]))) {
+                $height = $solver->height($s->px[$i] + $own * $s->nx[$i], $s->py[$i] + $own * $s->ny[$i], $s->pz[$i] + $own * $s->nz[$i], $own, $s->triangle[$i]);
+                $own = $height !== null && abs($height) < 0.99 * $own ? null : $own;
+            }
+            for ($end = $k + 3; $k < $end; $k++) {
+                $v = $low->corners[$k];
+                if ($own !== null && $own > $need[$v]) {
+                    $need[$v] = $own;
+                }
+                if ($wrong < $cap[$v]) {
+                    $cap[$v] = $wrong;
+                }
+            }
+        }
+    }
+
+    /**
+     * Peaks that no sample met.
+     *
+     * @param  array<int, float>  $need
+     */
+    private static function fromVertices(RayField $field, array &$need): void
+    {
+        $low = $field->low;
+        $nearest = new NearestPoint($low->tree());
+        $solver = new HeightSolver($low, true);
+        $p = $field->high->positions;
+        $count = intdiv(count($p), 3);
+        $step = max(1, intdiv($count, self::VERTICES));
+        for ($i = 0; $i < $count; $i += $step) {
+            [$x, $y, $z] = [$p[3 * $i], $p[3 * $i + 1], $p[3 * $i + 2]];
+            $face = $nearest->find($x, $y, $z, 0.5 * $field->d);
+            if ($face < 0) {
+                continue;
+            }
+            $n = 3 * $face;
+            $height = ($x - $nearest->x) * $low->normals[$n] + ($y - $nearest->y) * $low->normals[$n + 1] + ($z - $nearest->z) * $low->normals[$n + 2];
+            if ($height <= 0.0 || $height <= min($need[$low->corners[$n]], $need[$low->corners[$n + 1]], $need[$low->corners[$n + 2]]) * 0.5) {
+                continue;
+            }
+            // Only what lies straight over a face: past an edge the solver says which face carries it.
+            $t = $solver->height($x, $y, $z, $field->d, $face);
+            if ($t === null || $t <= 0.0 || $t > 4 * $height + self::LEAST * $field->d) {
+                continue;
+            }
+            for ($k = 3 * $solver->triangle, $end = $k + 3; $k < $end; $k++) {
+                $v = $low->corners[$k];
+                if ($t > $need[$v]) {
+                    $need[$v] = $t;
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of a low part's area from which none of 64 directions escapes the assembled low poly.
+ */
+final class Buried implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'buried',
+            station: Station::Clearance,
+            severity: Severity::Note,
+            title: 'Low area that nobody sees',
+            measured: 'Share of a low part\'s area from which none of 64 directions escapes the assembled low poly.',
+            limit: 0.02,
+            limitWords: '2 % of the part',
+            afterBake: 'texels spent on what is never seen, and dark edges where the covered area begins',
+            remedy: 'delete or cut away what is covered, unless it comes off in use',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+        $findings = [];
+        $limit = $inspection->standard->limit('buried', 0.02);
+        $sets = RayChecks::setsByName($inspection);
+        foreach ($inspection->clearances as $clearance) {
+            foreach ($clearance->details->buried as $i => $share) {
+                $part = $sets[$clearance->name]->low[$i] ?? null;
+                if ($share > $limit && $part !== null && RayChecks::isSound($inspection, $clearance->name)) {
+                    $findings[] = new Finding(
+                        'buried', Severity::Note, Words::percent($share)." of {$part->part->name} is not seen: other parts cover it",
+                        'cut away what is covered, or say that what covers it comes off in use (detachable)', ['set' => $clearance->name], new Measure($share, $limit, 'share'),
+                    );
+                }
+            }
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * How far the high poly of a set lies outside its cage at most, as a length, and over which share of the low area.
+ */
+final class CagePierced implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'cage-pierced',
+            station: Station::Clearance,
+            severity: Severity::Blocker,
+            title: 'High poly outside the cage',
+            measured: 'How far the high poly of a set lies outside its cage at most, as a length, and over which share of the low area.',
+            limit: 0.001,
+            limitWords: '0.05 % of area or 0.1 % of d; a note under both',
+            afterBake: 'clipped detail where it sticks out of the cage',
+            remedy: 'push the cage out there, or have one fitted',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $findings = [];
+        $limit = $inspection->standard->limit('cage-pierced', 0.001);
+        foreach ($inspection->heldCages() as $cage) {
+            $clearance = $inspection->clearances[$cage->set->name] ?? null;
+            $rays = $cage->rays;
+            if ($rays === null || $clearance === null || ($rays->outsideBy <= 1e-6 * $clearance->d && $rays->outsideShare <= 0.0)) {
+                continue;
+            }
+            $blocks = $rays->outsideShare > 0.0005 || $rays->outsideBy > $limit * $clearance->d;
+            $findings[] = new Finding(
+                'cage-pierced', $blocks ? Severity::Blocker : Severity::Note,
+                "the high poly of {$cage->set->name} lies up to ".Words::length($rays->outsideBy).' outside its cage, over '.Words::percent($rays->outsideShare).' of its low area',
+                'push the cage out by '.Words::length($rays->outsideBy).' there, or let anvil:cage fit one', ['set' => $cage->set->name, 'part' => $cage->first?->part->name ?? ''], new Measure($rays->outsideBy, $limit * $clearance->d, 'length'),
+                texels: Words::texels($clearance, $rays->outsideShare), count: $rays->outsideCount, where: $rays->where,
+            );
+        }
+
+        return $inspection->heldCages() === [] ? Outcome::notApplicable('there is no cage') : RayChecks::outcome($inspection, $findings);
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Clearance\Assembled;
+use Anvil\Clearance\ExplodePlan;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of a set's seen low area whose ray still meets another set first in the exploded layout; or the gap between a moved set's
+ * box and another's, where the plan says how wide it was to be.
+ */
+final class ExplodeClash implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'explode-clash',
+            station: Station::Clearance,
+            severity: Severity::Blocker,
+            title: 'Exploded sets still in each other\'s way',
+            measured: 'Share of a set\'s seen low area whose ray still meets another set first in the exploded layout; or the gap between a moved set\'s box and another\'s, where the plan says how wide it was to be.',
+            limit: 0.001,
+            limitWords: '0.1 % bleed, or a gap under the clearance',
+            afterBake: 'prints of neighbours on the map although the asset was exploded',
+            remedy: 'move the set further',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $assembled = $inspection->assembled;
+        if ($assembled === null) {
+            return Outcome::notApplicable('the input is not said to be exploded (--assembled)');
+        }
+        $findings = [];
+        // The share at which sets count as in each other's way before they are moved.
+        $limit = $inspection->standard->limit('explode-clash', ExplodePlan::BLEED);
+        foreach ($inspection->clearances as $clearance) {
+            foreach ($clearance->bleeds as $bleed) {
+                if ($bleed->share <= $limit) {
+                    continue;
+                }
+                $findings[] = new Finding(
+                    'explode-clash', Severity::Blocker, "$clearance->name still meets $bleed->other first on ".Words::percent($bleed->share).' of its seen low area',
+                    "move $clearance->name or $bleed->other further apart, or explode the original again", ['set' => $clearance->name, 'other' => $bleed->other], new Measure($bleed->share, $limit, 'share'),
+                    texels: Words::texels($clearance, $bleed->share), where: $bleed->where,
+                );
+                break;
+            }
+        }
+        if ($findings === [] && $assembled->clearance !== null) {
+            array_push($findings, ...self::narrow($inspection, $assembled));
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+
+    /**
+     * @return list<Finding>
+     */
+    private static function narrow(Inspection $inspection, Assembled $assembled): array
+    {
+        $out = [];
+        $clearance = $assembled->clearance ?? 0.0;
+        foreach ($inspection->sets as $set) {
+            $box = $set->bounds();
+            if ($box === null || ($assembled->vectors[$set->name] ?? [0.0, 0.0, 0.0]) === [0.0, 0.0, 0.0]) {
+                continue;
+            }
+            foreach ($inspection->sets as $other) {
+                $gap = $other->name === $set->name ? null : $other->bounds()?->gapTo($box);
+                if ($gap !== null && $gap < 0.999 * $clearance) {
+                    $out[] = new Finding(
+                        'explode-clash', Severity::Blocker, "the gap between $set->name and $other->name is ".Words::length($gap).', under the clearance of '.Words::length($clearance),
+                        "move $set->name ".Words::length($clearance - $gap).' further', ['set' => $set->name, 'other' => $other->name], new Measure($gap, $clearance, 'length', true),
+                    );
+                    break;
+                }
+            }
+        }
+
+        return $out;
+    }
+}

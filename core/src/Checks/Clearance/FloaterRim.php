@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Outer loop of a floating shell of the high poly: share of its length that turns over 15° from the surface beneath it, or stands
+ * over 4 px above it at the map size; told with the mean angle or height of what does.
+ */
+final class FloaterRim implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'floater-rim',
+            station: Station::Clearance,
+            severity: Severity::Caution,
+            title: 'Rim of floating detail will show',
+            measured: 'Outer loop of a floating shell of the high poly: share of its length that turns over 15° from the surface beneath it, or stands over 4 px above it at the map size; told with the mean angle or height of what does.',
+            limit: 15.0,
+            limitWords: '15° or 4 px',
+            afterBake: 'an outline and a dark ring around the floating detail',
+            remedy: 'flare the rim out into the surface beneath, or lower the shell',
+            source: 'common practice, no published source',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+        $findings = [];
+        $limit = $inspection->standard->limit('floater-rim', 15.0);
+        $sets = RayChecks::setsByName($inspection);
+        foreach ($inspection->clearances as $clearance) {
+            $set = $sets[$clearance->name] ?? null;
+            $density = $clearance->texelsOfAll > 0.0 && $clearance->details->lowArea > 0.0 ? sqrt($clearance->texelsOfAll / $clearance->details->lowArea) : 0.0;
+            foreach ($clearance->details->floaters as $floater) {
+                $part = $set?->target()[$floater->part] ?? null;
+                if (! $floater->isBacked || $part === null) {
+                    continue;
+                }
+                $turns = $floater->rimDegrees !== null && $floater->rimDegrees > $limit;
+                $pixels = ($floater->rimHeight ?? 0.0) * $density;
+                if (! $turns && $pixels <= 4.0) {
+                    continue;
+                }
+                $findings[] = new Finding(
+                    'floater-rim', Severity::Caution,
+                    "the rim of a floating shell of {$part->part->name} ".($turns ? 'turns '.Words::degrees($floater->rimDegrees).' from the surface beneath' : 'stands '.Words::length($floater->rimHeight ?? 0.0).' ('.Words::pixels($pixels).') over the surface beneath').' on '.Words::percent($floater->rimShare).' of its length',
+                    $turns ? 'flare the rim out flat into the surface beneath' : 'lower the shell to under '.Words::length($density > 0.0 ? 4.0 / $density : 0.0).' over the surface', ['set' => $clearance->name],
+                    $turns ? new Measure($floater->rimDegrees, $limit, 'deg') : new Measure($pixels, 4.0, 'px'), where: [$floater->where],
+                );
+            }
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+}

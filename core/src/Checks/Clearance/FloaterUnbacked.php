@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of a set's low area around a shell of the high poly that hovers over nothing, from which rays meet nothing.
+ */
+final class FloaterUnbacked implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'floater-unbacked',
+            station: Station::Clearance,
+            severity: Severity::Blocker,
+            title: 'Floating detail over nothing',
+            measured: 'Share of a set\'s low area around a shell of the high poly that hovers over nothing, from which rays meet nothing.',
+            limit: null,
+            limitWords: 'none',
+            afterBake: 'a hole or a smear around the floating detail',
+            remedy: 'put a surface under the floating detail',
+            source: 'common practice, no published source: there must be a surface under floating detail',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+        $findings = [];
+        $sets = RayChecks::setsByName($inspection);
+        foreach ($inspection->clearances as $clearance) {
+            $set = $sets[$clearance->name] ?? null;
+            foreach ($clearance->details->floaters as $floater) {
+                $part = $set?->target()[$floater->part] ?? null;
+                if ($floater->isBacked || $floater->missShare <= 0.0 || $part === null) {
+                    continue;
+                }
+                $findings[] = new Finding(
+                    'floater-unbacked', Severity::Blocker, "a floating shell of {$part->part->name} hovers over nothing: around it rays meet nothing on ".Words::percent($floater->missShare)." of the low area of $clearance->name",
+                    'put a surface of the high poly under it', ['set' => $clearance->name], new Measure($floater->missShare, 0.0, 'share'),
+                    texels: Words::texels($clearance, $floater->missShare), where: $floater->missWhere,
+                );
+            }
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Clearance\SetClearance;
+use Anvil\Inspection\Inspection;
+use Anvil\Pairing\RoledPart;
+use Anvil\Standard\Severity;
+
+/**
+ * High shells of which under 1 % is met by any ray at the reach in use: sunk, inside, or left over.
+ */
+final class HighUnseen implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'high-unseen',
+            station: Station::Clearance,
+            severity: Severity::Note,
+            title: 'High shell that no ray meets',
+            measured: 'High shells of which under 1 % is met by any ray at the reach in use: sunk, inside, or left over.',
+            limit: 0.01,
+            limitWords: '1 %',
+            afterBake: 'nothing: the detail is not in the map',
+            remedy: 'bring it out over the surface, or delete it',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+        $findings = [];
+        $limit = $inspection->standard->limit('high-unseen', 0.01);
+        $sets = RayChecks::setsByName($inspection);
+        foreach ($inspection->clearances as $clearance) {
+            $set = $sets[$clearance->name] ?? null;
+            foreach ($clearance->details->unmet as $shell) {
+                $part = $set?->target()[$shell['part']] ?? null;
+                if ($shell['share'] < $limit && $part !== null && ! self::isToldOtherwise($inspection, $clearance, $part)) {
+                    $findings[] = new Finding(
+                        'high-unseen', Severity::Note, "a shell of {$part->part->name} ({$shell['triangles']} triangles) is met by no ray: it is sunk, inside, or left over",
+                        'bring it out over the surface, or delete it', ['set' => $clearance->name], new Measure($shell['share'], $limit, 'share'), where: [$shell['where']],
+                    );
+                }
+            }
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+
+    /** Whether the part is turned inside out, or a copy of the low poly lies over it: then that is told. */
+    private static function isToldOtherwise(Inspection $inspection, SetClearance $clearance, RoledPart $part): bool
+    {
+        $health = $inspection->health($part);
+        if ($health->insideOut + $health->againstNeighbours > 0) {
+            return true;
+        }
+        foreach ($clearance->places as $place) {
+            if ($place->high === $part->part->name && $place->covered > $inspection->standard->limit('high-covers-detail', 0.001)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of a low part over which details of the high poly move sideways by over 4 px at the map size, because rays lean there: the
+ * spread of heights around a place times the tangent of the angle between ray and face; or a whole high shell that does.
+ */
+final class RayLean implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'ray-lean',
+            station: Station::Clearance,
+            severity: Severity::Caution,
+            title: 'Details come out leaning',
+            measured: 'Share of a low part over which details of the high poly move sideways by over 4 px at the map size, because rays lean there: the spread of heights around a place times the tangent of the angle between ray and face; or a whole high shell that does.',
+            limit: 0.02,
+            limitWords: '2 % of the part, or a whole high shell',
+            afterBake: 'leaning screws, skewed panel lines',
+            remedy: 'add support edges or split the low poly\'s corners so that rays stand straighter, or lower the detail',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+        $findings = [];
+        $limit = $inspection->standard->limit('ray-lean', 0.02);
+        $sets = RayChecks::setsByName($inspection);
+        foreach ($inspection->clearances as $clearance) {
+            $density = $clearance->texelsOfAll > 0.0 && $clearance->details->lowArea > 0.0 ? sqrt($clearance->texelsOfAll / $clearance->details->lowArea) : 0.0;
+            foreach ($clearance->details->leans as $lean) {
+                $part = $sets[$clearance->name]->low[$lean['part']] ?? null;
+                if ($part === null || ($lean['share'] <= $limit && ! $lean['shell']) || ! RayChecks::isSound($inspection, $clearance->name)) {
+                    continue;
+                }
+                $findings[] = new Finding(
+                    'ray-lean', Severity::Caution, "details on {$part->part->name} come out up to ".Words::pixels($lean['shift'] * $density).' aside, on '.Words::percent($lean['share']).' of it'.($lean['share'] <= $limit ? ': a whole shell of its high poly' : ''),
+                    'give the low poly support edges near its hard edges there, so that rays stand straighter, or bake the detail with a cage', ['set' => $clearance->name], new Measure($lean['share'], $limit, 'share'),
+                    texels: Words::texels($clearance, $lean['share']), where: $lean['where'],
+                );
+            }
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+}

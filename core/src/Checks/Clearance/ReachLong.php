@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * How far the reach that the standard sets for a set goes past its first wrong hit, outward or inward, in the measure of reach;
+ * where no distance works at all the closed span speaks.
+ */
+final class ReachLong implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'reach-long',
+            station: Station::Clearance,
+            severity: Severity::Caution,
+            title: 'Reach past the safe span',
+            measured: 'How far the reach that the standard sets for a set goes past its first wrong hit, outward or inward, in the measure of reach; where no distance works at all the closed span speaks.',
+            limit: 0.0,
+            limitWords: 'any',
+            afterBake: 'prints and smears of what lies beside: the neighbouring slat, the other wall',
+            remedy: 'lower the reach to the recommended one',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+        $findings = [];
+        $limit = $inspection->standard->limit('reach-long', 0.0);
+        $anySet = false;
+        foreach ($inspection->clearances as $clearance) {
+            $reach = $clearance->set;
+            if ($reach === null) {
+                continue;
+            }
+            $anySet = true;
+            if (RayChecks::isBledInto($inspection, $clearance)) {
+                continue;
+            }
+            foreach (['out' => $reach->out, 'in' => $reach->in] as $side => $length) {
+                $wrong = $clearance->firstWrong[$side];
+                $needed = $side === 'out' ? $clearance->needed->out : $clearance->needed->in;
+                if ($wrong === null || $length < $wrong || $length - $wrong < $limit || $needed >= $wrong || ! RayChecks::isSound($inspection, $clearance->name)) {
+                    continue;
+                }
+                $findings[] = new Finding(
+                    'reach-long', Severity::Caution,
+                    "$clearance->name: the reach of ".Words::length($length).($side === 'out' ? ' outward' : ' inward').' goes '.Words::length($length - $wrong).' past the first wrong hit at '.Words::length($wrong),
+                    'set it to '.Words::length($clearance->recommended->out).' out and '.Words::length($clearance->recommended->in).' in',
+                    ['set' => $clearance->name], new Measure($length - $wrong, $limit, 'length'),
+                    texels: Words::texels($clearance, $clearance->details->wrongShare), where: $clearance->details->wrongWhere,
+                );
+                break;
+            }
+        }
+        if (! $anySet && $inspection->clearances !== []) {
+            return Outcome::notApplicable('the standard sets no reach; the recommended one stays within the span');
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Pairs of sets whose low triangles intersect, with how many triangles do; touching faces do not count.
+ */
+final class SurfacesCross implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'surfaces-cross',
+            station: Station::Sets,
+            severity: Severity::Note,
+            title: 'Low parts of two sets cross',
+            measured: 'Pairs of sets whose low triangles intersect, with how many triangles do; touching faces do not count.',
+            limit: 0.0,
+            limitWords: 'none',
+            afterBake: 'dark lines where parts go into each other, when they shade each other',
+            remedy: 'nothing where parts are meant to go into each other',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if (count($inspection->sets) < 2) {
+            return Outcome::notApplicable('there are not two sets');
+        }
+        $findings = [];
+        foreach ($inspection->crossings() as $crossing) {
+            $findings[] = new Finding(
+                'surfaces-cross', Severity::Note, "low triangles of {$crossing['set']} and {$crossing['other']} go through each other ({$crossing['count']} pairs)",
+                'nothing where they are meant to; otherwise move one, or let them not shade each other', ['set' => $crossing['set'], 'other' => $crossing['other']], new Measure((float) $crossing['count'], 0.0, 'count'), count: $crossing['count'], where: $crossing['where'],
+            );
+        }
+
+        return Outcome::of($findings);
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Whether a turn by quarters, about the origin or the high poly's own middle, brings the high surface closer to the low one by
+ * half, in degrees.
+ */
+final class AxisMismatch implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'axis-mismatch',
+            station: Station::Intake,
+            severity: Severity::Blocker,
+            title: 'High turned against low',
+            measured: 'Whether a turn by quarters, about the origin or the high poly\'s own middle, brings the high surface closer to the low one by half, in degrees.',
+            limit: null,
+            limitWords: 'closer by half',
+            afterBake: 'an empty or garbled map: rays meet the wrong sides',
+            remedy: 'turn one of the files, or export both with the same up axis',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $low = $inspection->judged(Role::Low);
+        $high = $inspection->judged(Role::High);
+        if ($low === [] || $high === []) {
+            return Outcome::notApplicable('there are not both low and high parts');
+        }
+        $turn = $inspection->quarterTurn();
+        if ($turn === null) {
+            return Outcome::of([]);
+        }
+
+        return Outcome::of([new Finding(
+            'axis-mismatch', Severity::Blocker,
+            "turned $turn->words, the high poly lies on the low poly: ".Words::percent($turn->after).' of D apart instead of '.Words::percent($turn->before),
+            "turn the high poly $turn->words, or export both files with the same up axis",
+            ['file' => $high[0]->path], new Measure($turn->degrees, 0.0, 'deg'),
+        )]);
+    }
+}

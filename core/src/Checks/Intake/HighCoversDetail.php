@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of a low part where its own copy inside the high poly is met first and other high surface that belongs there lies
+ * under it.
+ */
+final class HighCoversDetail implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'high-covers-detail',
+            station: Station::Intake,
+            severity: Severity::Caution,
+            title: 'Copy of the low hides detail',
+            measured: 'Share of a low part where its own copy inside the high poly is met first and other high surface that belongs there lies under it.',
+            limit: 0.001,
+            limitWords: '0.1 % of the part',
+            afterBake: 'flat patches where detail should be',
+            remedy: 'delete the copy of the low poly where the high poly has a surface of its own',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('high-covers-detail', 0.001);
+        $findings = [];
+        $measured = 0;
+        foreach ($inspection->sets as $set) {
+            $clearance = $inspection->clearances[$set->name] ?? null;
+            foreach ($clearance === null ? [] : $inspection->tiesOf($set) as $tie) {
+                $place = $inspection->placeOf($tie);
+                $measured += $place === null ? 0 : 1;
+                if ($clearance !== null && $place !== null && $place->covered > $limit) {
+                    $findings[] = Finding::onTie('high-covers-detail', Severity::Caution, $tie->low[0], $place->high, 'a copy of '.$tie->low[0]->part->name.' inside the high poly hides high surface under '.Words::percent($place->covered).' of it', 'delete the copy of the low poly there', new Measure($place->covered, $limit, 'share'), $place->coveredWhere, Words::texels($clearance, $place->covered));
+                }
+            }
+        }
+        if ($measured > 0 || $inspection->notMeasured === []) {
+            return $measured > 0 ? Outcome::of($findings) : Outcome::notApplicable('no low part has its high part');
+        }
+
+        return Outcome::notRun('surfaces were not held against each other: '.array_values($inspection->notMeasured)[0]);
+    }
+}

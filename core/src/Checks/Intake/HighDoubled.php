@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of the surface, of two high parts of one base, that lies on the other within 0.1 % of d and faces alike; the lesser of
+ * both ways.
+ */
+final class HighDoubled implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'high-doubled',
+            station: Station::Intake,
+            severity: Severity::Blocker,
+            title: 'Two high parts on each other',
+            measured: 'Share of the surface, of two high parts of one base, that lies on the other within 0.1 % of d and faces alike; the lesser of both ways.',
+            limit: 0.5,
+            limitWords: '50 %',
+            afterBake: 'noise where the two surfaces fight: an old and a new delivery together',
+            remedy: 'delete the older of the two',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('high-doubled', 0.5);
+        $findings = [];
+        $any = false;
+        foreach ($inspection->pairing->ties as $tie) {
+            $any = $any || count($tie->high) > 1;
+            foreach ($inspection->placeOf($tie)->doubled ?? [] as $double) {
+                if ($double['share'] > $limit) {
+                    $findings[] = Finding::onTie('high-doubled', Severity::Blocker, $tie->low[0], $double['second'], "{$double['first']} and {$double['second']} are the same surface over ".Words::percent($double['share']).' of their area: an old and a new delivery together', "delete {$double['first']} or {$double['second']}, whichever is older", new Measure($double['share'], $limit, 'share'), $double['where'] === null ? [] : [$double['where']]);
+                }
+            }
+        }
+
+        return $any ? Outcome::of($findings) : Outcome::notApplicable('no base has several high parts');
+    }
+}

@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+use Anvil\Surface\Facets;
+
+/**
+ * Share of a high part's area in faces of over 0.05 % of it whose corner normals lean over 10° from the face on the mean, or
+ * that have two or more hard edges turning 3–30°. Parts that are their low are exempt.
+ */
+final class HighFaceted implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'high-faceted',
+            station: Station::Intake,
+            severity: Severity::Caution,
+            title: 'Facets on the high poly',
+            measured: 'Share of a high part\'s area in faces of over 0.05 % of it whose corner normals lean over 10° from the face on the mean, or that have two or more hard edges turning 3–30°. Parts that are their low are exempt.',
+            limit: 0.3,
+            limitWords: '30 %',
+            afterBake: 'facets: flat patches and steps where the shape is round',
+            remedy: 'apply the subdivision or smoothing before export',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('high-faceted', 0.3);
+        $findings = [];
+        $any = false;
+        foreach ($inspection->sets as $set) {
+            if ($set->onItself || ($inspection->clearances[$set->name]->coincides ?? false)) {
+                continue;
+            }
+            foreach ($inspection->tiesOf($set) as $tie) {
+                foreach ($tie->high as $high) {
+                    $facets = Facets::of($high->part->mesh);
+                    $any = $any || $facets->share !== null;
+                    if ($facets->share !== null && $facets->share > $limit) {
+                        $findings[] = Finding::onTie('high-faceted', Severity::Caution, $tie->low[0], $high->part->name, Words::percent($facets->share)." of {$high->part->name} is in large flat faces that will show as facets", 'apply the subdivision or smoothing before export', new Measure($facets->share, $limit, 'share'), $facets->where);
+                    }
+                }
+            }
+        }
+
+        return $any ? Outcome::of($findings) : Outcome::notApplicable('no high part says how it is shaded');
+    }
+}

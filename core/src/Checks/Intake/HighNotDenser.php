@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Pairing\RoledPart;
+use Anvil\Pairing\TieKind;
+use Anvil\Standard\Severity;
+
+/**
+ * High triangles over low triangles of a pair.
+ */
+final class HighNotDenser implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'high-not-denser',
+            station: Station::Intake,
+            severity: Severity::Note,
+            title: 'High hardly denser than low',
+            measured: 'High triangles over low triangles of a pair.',
+            limit: 1.2,
+            limitWords: 'under 1.2',
+            afterBake: 'little or no detail in the maps',
+            remedy: 'hand in the high poly, if there is one',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('high-not-denser', 1.2);
+        $findings = [];
+        $any = false;
+        foreach ($inspection->sets as $set) {
+            // What is baked on itself is told of as that.
+            if ($set->onItself || ($inspection->clearances[$set->name]->coincides ?? false)) {
+                continue;
+            }
+            foreach ($inspection->tiesOf($set) as $tie) {
+                $low = RoledPart::triangles($tie->low);
+                $any = true;
+                if ($low > 0 && RoledPart::triangles($tie->high) / $low < $limit && $tie->kind !== TieKind::Crossed) {
+                    $ratio = RoledPart::triangles($tie->high) / $low;
+                    $findings[] = Finding::onTie('high-not-denser', Severity::Note, $tie->low[0], $tie->high[0]->part->name, "the high poly of {$tie->low[0]->part->name} has ".sprintf('%.3g', $ratio).' times its triangles', 'hand in the high poly, if there is one', new Measure($ratio, $limit, 'ratio'));
+                }
+            }
+        }
+
+        return $any ? Outcome::of($findings) : Outcome::notApplicable('no low part has a high part of its own');
+    }
+}

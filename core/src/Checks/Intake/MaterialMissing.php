@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Formats\FormatCatalogue;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Low faces with no material, in formats that carry materials, counted as triangles.
+ */
+final class MaterialMissing implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'material-missing',
+            station: Station::Intake,
+            severity: Severity::Note,
+            title: 'Faces without material',
+            measured: 'Low faces with no material, in formats that carry materials, counted as triangles.',
+            limit: 0,
+            limitWords: '0',
+            afterBake: 'nothing; the engine shows its own stand-in',
+            remedy: 'assign a material',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('material-missing', 0.0);
+        $findings = [];
+        $any = false;
+        foreach ($inspection->judged(Role::Low) as $part) {
+            if (! FormatCatalogue::carriesMaterials($inspection->files[$part->file]->scene->format ?? '')) {
+                continue;
+            }
+            $any = true;
+            $mesh = $part->part->mesh;
+            $count = $mesh->materials === [] ? $mesh->triangleCount() : count(array_keys($mesh->triangleMaterials(), -1, true));
+            if ($count > $limit) {
+                $findings[] = Finding::onPart('material-missing', Severity::Note, $part, $mesh->materials === [] ? "{$part->part->name} has no material" : ($count === 1 ? '1 triangle' : "$count triangles")." of {$part->part->name} have no material", 'assign a material', new Measure((float) $count, $limit, 'count'), $count);
+            }
+        }
+
+        return $any ? Outcome::of($findings) : Outcome::notApplicable('the low poly\'s format carries no materials');
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Low triangles of no area (under 1e-12 of their longest edge squared) or with a repeated corner; on the high a note.
+ */
+final class MeshDegenerate implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'mesh-degenerate',
+            station: Station::Intake,
+            severity: Severity::Caution,
+            title: 'Triangles without area',
+            measured: 'Low triangles of no area (under 1e-12 of their longest edge squared) or with a repeated corner; on the high a note.',
+            limit: 0,
+            limitWords: '0',
+            afterBake: 'spots: normals there are undefined',
+            remedy: 'weld or delete them',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('mesh-degenerate', 0.0);
+        $findings = [];
+        foreach ([Role::Low, Role::High] as $role) {
+            foreach ($inspection->judged($role) as $part) {
+                $health = $inspection->health($part);
+                $count = $health->degenerate;
+                if ($count > $limit) {
+                    $what = $count === 1 ? '%d triangle has no area or a repeated corner' : '%d triangles have no area or a repeated corner';
+                    $findings[] = Finding::onPart('mesh-degenerate', $role === Role::Low ? Severity::Caution : Severity::Note, $part, sprintf($what, $count).' in '.$part->part->name, 'weld or delete them', new Measure((float) $count, $limit, 'count'), $count, $health->degenerateWhere);
+                }
+            }
+        }
+
+        return Outcome::of($findings);
+    }
+}

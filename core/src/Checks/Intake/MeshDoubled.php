@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Low faces whose corners are those of another face, either way round; on the high a note.
+ */
+final class MeshDoubled implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'mesh-doubled',
+            station: Station::Intake,
+            severity: Severity::Caution,
+            title: 'Faces on each other',
+            measured: 'Low faces whose corners are those of another face, either way round; on the high a note.',
+            limit: 0,
+            limitWords: '0',
+            afterBake: 'flicker and dark spots where two faces fight',
+            remedy: 'delete the doubled faces',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('mesh-doubled', 0.0);
+        $findings = [];
+        foreach ([Role::Low, Role::High] as $role) {
+            foreach ($inspection->judged($role) as $part) {
+                $health = $inspection->health($part);
+                $count = $health->doubled;
+                if ($count > $limit) {
+                    $what = $count === 1 ? '%d face lies on another, corner on corner' : '%d faces lie on others, corner on corner';
+                    $findings[] = Finding::onPart('mesh-doubled', $role === Role::Low ? Severity::Caution : Severity::Note, $part, sprintf($what, $count).' in '.$part->part->name, 'delete the doubled faces', new Measure((float) $count, $limit, 'count'), $count, $health->doubledWhere);
+                }
+            }
+        }
+
+        return Outcome::of($findings);
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Low edges with over two faces, and vertices where separate fans of faces meet, counted on welded vertices.
+ */
+final class MeshNonmanifold implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'mesh-nonmanifold',
+            station: Station::Intake,
+            severity: Severity::Caution,
+            title: 'Edges of three faces, loose fans',
+            measured: 'Low edges with over two faces, and vertices where separate fans of faces meet, counted on welded vertices.',
+            limit: 0,
+            limitWords: '0',
+            afterBake: 'wrong shading along the edge; cages tear there',
+            remedy: 'split the faces off, or delete the inner one',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('mesh-nonmanifold', 0.0);
+        $findings = [];
+        foreach ($inspection->judged(Role::Low) as $part) {
+            $health = $inspection->health($part);
+            $count = $health->manyFaced + $health->fans;
+            if ($count > $limit) {
+                $words = [];
+                if ($health->manyFaced > 0) {
+                    $words[] = $health->manyFaced === 1 ? '1 edge with over two faces' : "$health->manyFaced edges with over two faces";
+                }
+                if ($health->fans > 0) {
+                    $words[] = $health->fans === 1 ? '1 vertex that joins separate fans' : "$health->fans vertices that join separate fans";
+                }
+                $findings[] = Finding::onPart('mesh-nonmanifold', Severity::Caution, $part, "{$part->part->name} has ".implode(' and ', $words), 'split the faces off, or delete the inner one', new Measure((float) $count, $limit, 'count'), $count, [...$health->manyFacedWhere, ...$health->fansWhere]);
+            }
+        }
+
+        return Outcome::of($findings);
+    }
+}

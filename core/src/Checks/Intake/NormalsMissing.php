@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
+use Anvil\Standard\Severity;
+
+/**
+ * Corners of low parts that have no normal, in a file that says nothing of smoothing either.
+ */
+final class NormalsMissing implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'normals-missing',
+            station: Station::Intake,
+            severity: Severity::Caution,
+            title: 'Low poly without normals',
+            measured: 'Corners of low parts that have no normal, in a file that says nothing of smoothing either.',
+            limit: null,
+            limitWords: 'every corner',
+            afterBake: 'shading that every program makes up its own way: seams and gradients',
+            remedy: 'export normals or smoothing groups',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $findings = [];
+        foreach ($inspection->judged(Role::Low) as $part) {
+            $mesh = $part->part->mesh;
+            if ($mesh->smoothing !== [] || $mesh->triangles === [] || $mesh->hasNormals()) {
+                continue;
+            }
+            $count = $mesh->triNormals === [] ? count($mesh->triangles) : count(array_keys($mesh->triNormals, -1, true));
+            $all = $count === count($mesh->triangles);
+            $findings[] = Finding::onPart('normals-missing', Severity::Caution, $part, $all ? "{$part->part->name} has no normals and no smoothing groups" : "$count corners of {$part->part->name} have no normal", 'export normals or smoothing groups', new Measure((float) $count, 0.0, 'count'), $count);
+        }
+
+        return Outcome::of($findings);
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Place\Offset;
+use Anvil\Standard\Severity;
+
+/**
+ * Offset of a low part against its high, by its surfaces, side against side: shift, turn or scale, whichever moves the part
+ * most, as a share of d. A caution above a fifth of the limit.
+ */
+final class OffAlignment implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'off-alignment',
+            station: Station::Intake,
+            severity: Severity::Blocker,
+            title: 'Low and high do not lie on each other',
+            measured: 'Offset of a low part against its high, by its surfaces, side against side: shift, turn or scale, whichever moves the part most, as a share of d. A caution above a fifth of the limit.',
+            limit: 0.005,
+            limitWords: '0.5 % of d (caution above 0.1 %)',
+            afterBake: 'smears along edges and detail baked off its place',
+            remedy: 'move the high poly onto the low poly by the vector given',
+            source: 'side-against-side medians; P. J. Huber, Robust Statistics, 1981, for their uncertainty',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('off-alignment', 0.005);
+        $findings = [];
+        $measured = $waiting = 0;
+        foreach ($inspection->sets as $set) {
+            foreach ($inspection->tiesOf($set) as $tie) {
+                $place = $inspection->placeOf($tie);
+                if ($place === null) {
+                    $waiting += isset($inspection->notMeasured[$set->name]) ? 1 : 0;
+
+                    continue;
+                }
+                $measured++;
+                $offset = $place->offset;
+                if ($offset === null || $offset->share() <= 0.2 * $limit) {
+                    continue;
+                }
+                $low = $tie->low[0];
+                [$words, $remedy] = self::words($offset, $low->part->name, $place->high);
+                $severity = $offset->share() > $limit ? Severity::Blocker : Severity::Caution;
+                $findings[] = Finding::onTie('off-alignment', $severity, $low, $place->high, $words, $remedy, new Measure($offset->share(), $severity === Severity::Blocker ? $limit : 0.2 * $limit, 'share'));
+            }
+        }
+        if ($measured === 0 && $waiting === 0) {
+            return Outcome::notApplicable('no low part has its high part');
+        }
+
+        return Outcome::of($findings, $measured === 0 ? 'surfaces were not held against each other: '.array_values($inspection->notMeasured)[0] : null);
+    }
+
+    /**
+     * @return array{string, string} what is off, what mends it
+     */
+    private static function words(Offset $offset, string $low, string $high): array
+    {
+        $share = Words::percent($offset->share());
+        $unseen = $offset->hidden === [] ? '' : ' ('.implode(', ', $offset->hidden).' cannot be told on this shape)';
+        $vector = implode(', ', array_map(static fn (float $v): string => Words::length(-$v), $offset->shift));
+
+        return match ($offset->kind()) {
+            'turn' => ["$high is turned by ".Words::degrees($offset->degrees).' about ('.implode(', ', array_map(static fn (float $v): string => sprintf('%.3f', $v), $offset->axis)).") against $low: up to $share of d$unseen", "turn $high back by that angle about the middle of $low"],
+            'scale' => ["$high is ".sprintf('%.4g', $offset->scale)." times the size of $low: up to $share of d$unseen", "scale $high by ".sprintf('%.5g', 1 / $offset->scale)." about the middle of $low"],
+            default => ["$high lies $share of d off $low$unseen", "move $high by ($vector)"],
+        };
+    }
+}

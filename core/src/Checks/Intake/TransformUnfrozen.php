@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Intake;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Severity;
+
+/**
+ * Greatest difference between a node's turn and scale in the world and none at all. A caution where the scale is uneven or the
+ * two sides of a pair differ.
+ */
+final class TransformUnfrozen implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'transform-unfrozen',
+            station: Station::Intake,
+            severity: Severity::Note,
+            title: 'Node turned or scaled',
+            measured: 'Greatest difference between a node\'s turn and scale in the world and none at all. A caution where the scale is uneven or the two sides of a pair differ.',
+            limit: 1e-5,
+            limitWords: '1e-5',
+            afterBake: 'nothing, until a program ignores the transform of one side',
+            remedy: 'freeze the transforms (apply rotation and scale) before export',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        $limit = $inspection->standard->limit('transform-unfrozen', 1e-5);
+        $partner = [];
+        foreach ($inspection->pairing->ties as $tie) {
+            foreach ($tie->low as $part) {
+                $partner[spl_object_id($part)] = $tie->high[0] ?? null;
+            }
+            foreach ($tie->high as $part) {
+                $partner[spl_object_id($part)] = $tie->low[0] ?? null;
+            }
+        }
+        $findings = [];
+        $any = false;
+        foreach ($inspection->judged() as $part) {
+            $placement = $part->part->facts->placement;
+            if ($placement === null) {
+                continue;
+            }
+            $any = true;
+            $off = $placement->offIdentity();
+            // A mirror by itself is told of as that.
+            if ($off <= $limit || $placement->isPlainMirror($limit)) {
+                continue;
+            }
+            $uneven = $placement->unevenness() > $limit;
+            $other = ($partner[spl_object_id($part)] ?? null)?->part->facts->placement;
+            $differs = $other !== null && $placement->linearDifference($other) > $limit;
+            $why = $uneven ? ', and its scale is uneven' : ($differs ? ', and its partner\'s node is not so' : '');
+            $findings[] = Finding::onPart('transform-unfrozen', $uneven || $differs ? Severity::Caution : Severity::Note, $part, "the node of {$part->part->name} is turned or scaled$why", 'freeze the transforms (apply rotation and scale) before export', new Measure($off, $limit, 'ratio'));
+        }
+
+        return $any ? Outcome::of($findings) : Outcome::notApplicable('these formats have no nodes');
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Pairing;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Inspection\Inspection;
+use Anvil\Pairing\NearName;
+use Anvil\Standard\Severity;
+
+/**
+ * Bases that are within two edits of each other (insertions, deletions, substitutions, swaps), numbering and copy tails aside,
+ * alone in that, and whose parts stand in one place.
+ */
+final class NameNear implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'name-near',
+            station: Station::Pairing,
+            severity: Severity::Blocker,
+            title: 'Names that differ by a slip',
+            measured: 'Bases that are within two edits of each other (insertions, deletions, substitutions, swaps), numbering and copy tails aside, alone in that, and whose parts stand in one place.',
+            limit: 2,
+            limitWords: 'two edits',
+            afterBake: 'the part bakes flat: its partner is not found',
+            remedy: 'rename the high part after the low part',
+            source: 'R. Lowrance, R. A. Wagner, 1975, for the distance',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->pairing->ties === []) {
+            return Outcome::notApplicable('no part is low or high poly');
+        }
+        $limit = $inspection->standard->limit('name-near', 2.0);
+        $findings = [];
+        foreach ($inspection->pairing->ties as $tie) {
+            if (! in_array('name-near', $tie->troubles, true)) {
+                continue;
+            }
+            $low = $tie->low[0];
+            $high = $tie->high[0];
+            $edits = NearName::distance(mb_strtolower($low->base), mb_strtolower($high->base));
+            $findings[] = Finding::onTie('name-near', Severity::Blocker, $low, $high->part->name, "{$low->part->name} and {$high->part->name} would pair but for ".($edits === 1 ? '1 letter' : "$edits letters").', and stand in one place', RenameWords::of($inspection, $tie), new Measure((float) $edits, $limit, 'count'));
+        }
+
+        return Outcome::of($findings);
+    }
+}

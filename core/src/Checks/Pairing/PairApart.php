@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Pairing;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Inspection\Inspection;
+use Anvil\Pairing\RoledPart;
+use Anvil\Standard\Severity;
+
+/**
+ * Gap between the bounds of a pair as a share of d; under 1 % they count as meeting, since a flat part may float a little over
+ * its low.
+ */
+final class PairApart implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'pair-apart',
+            station: Station::Pairing,
+            severity: Severity::Blocker,
+            title: 'Pair in two places',
+            measured: 'Gap between the bounds of a pair as a share of d; under 1 % they count as meeting, since a flat part may float a little over its low.',
+            limit: 0.01,
+            limitWords: 'bounds that do not meet',
+            afterBake: 'an empty map: rays never meet the high poly',
+            remedy: 'move one side onto the other, or mend the name',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->pairing->ties === []) {
+            return Outcome::notApplicable('no part is low or high poly');
+        }
+        $limit = $inspection->standard->limit('pair-apart', 0.01);
+        if (! $inspection->pairing->byPlace && $inspection->pairing->saysNothingOfPlace($inspection->standard)) {
+            return Outcome::notRun('place says nothing while high and low differ in size or are turned');
+        }
+        $findings = [];
+        foreach ($inspection->pairing->ties as $tie) {
+            if (! $tie->isApart() || ($tie->gap() ?? 0.0) <= $limit) {
+                continue;
+            }
+            $low = $tie->low[0];
+            $gap = (float) $tie->gap();
+            $where = array_values(array_filter([RoledPart::boundsOf($tie->low)?->centre(), RoledPart::boundsOf($tie->high)?->centre()]));
+            $findings[] = Finding::onTie('pair-apart', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} and {$tie->high[0]->part->name} lie ".Words::percent($gap).' of d apart', 'move one side onto the other', new Measure($gap, $limit, 'share'), $where);
+        }
+
+        return Outcome::of($findings);
+    }
+}

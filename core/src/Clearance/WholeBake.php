@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Clearance;
+
+use Anvil\Inspection\Inspection;
+use Anvil\Sets\BakeSet;
+use Anvil\Standard\Reach;
+use Anvil\Standard\Role;
+
+/**
+ * Whether everything as one set, whatever the names, would bake clean at one distance (METHODS, "One and one").
+ */
+final readonly class WholeBake
+{
+    /** Enough that 0.05 % of the area is several rays. */
+    private const SAMPLES = 16_384;
+
+    private const MISSES = 0.0005;
+
+    /** At least 64 rays a part are shot; of more parts than this nobody bakes without names. */
+    private const MOST_PARTS = 512;
+
+    /**
+     * @param  Reach  $reach  the recommended one
+     */
+    private function __construct(public Reach $reach, public bool $isClean, public int $samples)
+    {
+    }
+
+    /** Null where the question does not arise: it is whole already, there is one set only, or a side is missing or lies elsewhere. */
+    public static function of(Inspection $inspection): ?self
+    {
+        $low = $inspection->judged(Role::Low);
+        $high = $inspection->judged(Role::High);
+        if ($inspection->standard->whole || $low === [] || $high === [] || count($low) + count($high) < 3 || count($low) > self::MOST_PARTS || $inspection->differsInSize() || $inspection->quarterTurn() !== null) {
+            return null;
+        }
+        $standard = $inspection->standard->asWhole();
+        $surfaces = SetSurfaces::of(new BakeSet('whole', $low, $high, [], [], false), $standard->rays->smooth);
+        $measured = ClearanceMeasure::of($surfaces, [], ClearanceMeasure::assembled([$surfaces]), $standard, self::SAMPLES);
+        $opens = static fn (float $needed, ?float $wrong): bool => $wrong === null || $needed < $wrong;
+
+        return $measured->samples === 0 ? null : new self(
+            $measured->recommended,
+            $measured->missShare <= self::MISSES && $opens($measured->needed->out, $measured->firstWrong['out']) && $opens($measured->needed->in, $measured->firstWrong['in']),
+            $measured->samples,
+        );
+    }
+}

@@ -1,0 +1,238 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Surface;
+
+use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Weld;
+
+/**
+ * Share of a high part's area in large faces that will show as facets: its corner normals lean over 10° from the face on the mean, or two
+ * or more of its edges are hard and turn by 3–30°.
+ */
+final readonly class Facets
+{
+    /** A face of less than this share of the part's area is fine enough. */
+    private const LARGE = 0.0005;
+
+    private const LEAN = 10.0;
+
+    private const HARD = 1.0;
+
+    private const TURN = [3.0, 30.0];
+
+    /**
+     * @param  float|null  $share  null where the file says nothing of how the part is shaded
+     * @param  list<array{float, float, float}>  $where
+     */
+    private function __construct(public ?float $share, public array $where)
+    {
+    }
+
+    public static function of(Mesh $mesh): self
+    {
+        if ($mesh->triNormals === [] && $mesh->smoothing === []) {
+            return new self(null, []);
+        }
+        [$areas, $normals, $starts] = self::faces($mesh);
+        $total = array_sum($areas);
+        if ($total <= 0.0) {
+            return new self(0.0, []);
+        }
+        $large = array_filter($areas, static fn (float $area): bool => $area > self::LARGE * $total);
+        if ($large === []) {
+            return new self(0.0, []);
+        }
+        $found = [];
+        foreach (array_keys($large) as $face) {
+            if ($mesh->triNormals !== [] && self::lean($mesh, $normals[$face], $starts[$face], $starts[$face + 1] ?? $mesh->triangleCount()) > self::LEAN) {
+                $found[$face] = true;
+            }
+        }
+        foreach (self::hardEdges($mesh, $large, $normals, $starts) as $face => $edges) {
+            if ($edges >= 2) {
+                $found[$face] = true;
+            }
+        }
+        $share = 0.0;
+        $where = [];
+        foreach (array_keys($found) as $face) {
+            $share += $areas[$face] / $total;
+            if (count($where) < 40) {
+                $v = 3 * $mesh->triangles[3 * $starts[$face]];
+                $where[] = [$mesh->positions[$v], $mesh->positions[$v + 1], $mesh->positions[$v + 2]];
+            }
+        }
+
+        return new self($share, $where);
+    }
+
+    /**
+     * @return array{list<float>, list<array{float, float, float}>, list<int>} area, unit normal and first triangle of each face
+     */
+    private static function faces(Mesh $mesh): array
+    {
+        $p = $mesh->positions;
+        $tri = $mesh->triangles;
+        $faces = $mesh->faces;
+        $areas = $normals = $starts = [];
+        $count = $mesh->triangleCount();
+        $face = -1;
+        $sum = [0.0, 0.0, 0.0];
+        for ($t = 0; $t <= $count; $t++) {
+            if ($t === $count || $faces === [] || $t === 0 || $faces[$t] !== $faces[$t - 1]) {
+                if ($face >= 0) {
+                    $length = sqrt($sum[0] * $sum[0] + $sum[1] * $sum[1] + $sum[2] * $sum[2]);
+                    $areas[] = $length / 2;
+                    $normals[] = $length > 0.0 ? [$sum[0] / $length, $sum[1] / $length, $sum[2] / $length] : [0.0, 0.0, 0.0];
+                }
+                if ($t === $count) {
+                    break;
+                }
+                $face++;
+                $starts[] = $t;
+                $sum = [0.0, 0.0, 0.0];
+            }
+            $a = 3 * $tri[3 * $t];
+            $b = 3 * $tri[3 * $t + 1];
+            $c = 3 * $tri[3 * $t + 2];
+            $ux = $p[$b] - $p[$a];
+            $uy = $p[$b + 1] - $p[$a + 1];
+            $uz = $p[$b + 2] - $p[$a + 2];
+            $vx = $p[$c] - $p[$a];
+            $vy = $p[$c + 1] - $p[$a + 1];
+            $vz = $p[$c + 2] - $p[$a + 2];
+            $sum[0] += $uy * $vz - $uz * $vy;
+            $sum[1] += $uz * $vx - $ux * $vz;
+            $sum[2] += $ux * $vy - $uy * $vx;
+        }
+
+        return [$areas, $normals, $starts];
+    }
+
+    /**
+     * Mean angle of a face's corner normals from the face, in degrees.
+     *
+     * @param  array{float, float, float}  $normal
+     */
+    private static function lean(Mesh $mesh, array $normal, int $from, int $to): float
+    {
+        $sum = 0.0;
+        $seen = [];
+        for ($c = 3 * $from; $c < 3 * $to; $c++) {
+            $n = $mesh->triNormals[$c];
+            $v = $mesh->triangles[$c];
+            if ($n < 0 || isset($seen[$v])) {
+                continue;
+            }
+            $seen[$v] = true;
+            [$x, $y, $z] = [$mesh->normals[3 * $n], $mesh->normals[3 * $n + 1], $mesh->normals[3 * $n + 2]];
+            $length = sqrt($x * $x + $y * $y + $z * $z);
+            $sum += $length > 0.0 ? rad2deg(acos(max(-1.0, min(1.0, ($x * $normal[0] + $y * $normal[1] + $z * $normal[2]) / $length)))) : 0.0;
+        }
+
+        return $seen === [] ? 0.0 : $sum / count($seen);
+    }
+
+    /**
+     * How many edges of each large face are hard and turn by 3–30°.
+     *
+     * @param  array<int, float>  $large  by face
+     * @param  list<array{float, float, float}>  $normals
+     * @param  list<int>  $starts
+     * @return array<int, int>
+     */
+    private static function hardEdges(Mesh $mesh, array $large, array $normals, array $starts): array
+    {
+        $welded = Weld::of($mesh->positions);
+        $count = $mesh->triangleCount();
+        $of = [];
+        $wanted = [];
+        foreach ($large as $face => $_) {
+            for ($t = $starts[$face]; $t < ($starts[$face + 1] ?? $count); $t++) {
+                $of[$t] = $face;
+                for ($k = 0; $k < 3; $k++) {
+                    $wanted[self::key($mesh, $welded, 3 * $t + $k)] = [];
+                }
+            }
+        }
+        $face = -1;
+        for ($t = 0; $t < $count; $t++) {
+            if (isset($starts[$face + 1]) && $starts[$face + 1] === $t) {
+                $face++;
+            }
+            for ($k = 0; $k < 3; $k++) {
+                $key = self::key($mesh, $welded, 3 * $t + $k);
+                if (isset($wanted[$key])) {
+                    $wanted[$key][] = [$face, 3 * $t + $k];
+                }
+            }
+        }
+        $out = [];
+        foreach ($wanted as $halves) {
+            if (count($halves) !== 2 || $halves[0][0] === $halves[1][0]) {
+                continue;
+            }
+            $dot = 0.0;
+            for ($k = 0; $k < 3; $k++) {
+                $dot += $normals[$halves[0][0]][$k] * $normals[$halves[1][0]][$k];
+            }
+            $turn = rad2deg(acos(max(-1.0, min(1.0, $dot))));
+            if ($turn < self::TURN[0] || $turn > self::TURN[1] || ! self::isHard($mesh, $welded, $halves[0][1], $halves[1][1])) {
+                continue;
+            }
+            foreach ($halves as [$at]) {
+                if (isset($large[$at])) {
+                    $out[$at] = ($out[$at] ?? 0) + 1;
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<int>  $welded
+     */
+    private static function key(Mesh $mesh, array $welded, int $half): int
+    {
+        $a = $welded[$mesh->triangles[$half]];
+        $b = $welded[$mesh->triangles[$half % 3 === 2 ? $half - 2 : $half + 1]];
+
+        return $a < $b ? ($a << 32) | $b : ($b << 32) | $a;
+    }
+
+    /**
+     * @param  list<int>  $welded
+     */
+    private static function isHard(Mesh $mesh, array $welded, int $one, int $two): bool
+    {
+        if ($mesh->triNormals === []) {
+            $a = $mesh->smoothing[intdiv($one, 3)];
+            $b = $mesh->smoothing[intdiv($two, 3)];
+
+            return $a === 0 || $a !== $b;
+        }
+        $after = static fn (int $half): int => $half % 3 === 2 ? $half - 2 : $half + 1;
+        $isSame = $welded[$mesh->triangles[$one]] === $welded[$mesh->triangles[$two]];
+        foreach ([[$one, $isSame ? $two : $after($two)], [$after($one), $isSame ? $after($two) : $two]] as [$a, $b]) {
+            $n = $mesh->triNormals[$a];
+            $m = $mesh->triNormals[$b];
+            if ($n < 0 || $m < 0) {
+                continue;
+            }
+            $dot = $la = $lb = 0.0;
+            for ($k = 0; $k < 3; $k++) {
+                $dot += $mesh->normals[3 * $n + $k] * $mesh->normals[3 * $m + $k];
+                $la += $mesh->normals[3 * $n + $k] ** 2;
+                $lb += $mesh->normals[3 * $m + $k] ** 2;
+            }
+            if ($la > 0.0 && $lb > 0.0 && $dot / sqrt($la * $lb) < cos(deg2rad(self::HARD))) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

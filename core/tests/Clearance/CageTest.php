@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Tests\Clearance;
+
+use Anvil\Cage\CageFiles;
+use Anvil\Cage\CageFit;
+use Anvil\Formats\FormatCatalogue;
+use Anvil\Inspection\ReadFile;
+use Anvil\Inspection\Report;
+use Anvil\Modelling\Polygons;
+use Anvil\Modelling\Shapes;
+use Anvil\Standard\Role;
+use Anvil\Tests\Support\Assets;
+use Anvil\Tests\Support\MemorySink;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * Cages fitted by vertex, closed forms; each is handed in again and held against its low poly by the checks.
+ */
+final class CageTest extends TestCase
+{
+    public function test_a_cage_opens_a_span_that_no_single_distance_does(): void
+    {
+        // Two slats at a gap of 0.2, on one of them a post of 0.4: a reach for the post goes through the gap.
+        $report = Assets::report(['a_low' => self::slats()], ['a_high' => self::slatsHigh()->with(Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.375, 0))]);
+        self::assertSame('span-closed', $report->findings()[0]->code ?? '');
+        self::assertEqualsWithDelta(0.4, $report->inspection->clearances['a']->needed->out, 0.001 * $report->inspection->clearances['a']->d);
+        $fit = self::fit($report);
+        self::assertTrue($fit->isClean());
+        self::assertGreaterThan(0, $fit->more);
+        self::assertGreaterThan(100, $fit->less);
+        self::assertSame([], Assets::codes(self::handedIn($report, $fit, 'obj')));
+    }
+
+    /**
+     * @return iterable<string, array{string}>
+     */
+    public static function formats(): iterable
+    {
+        yield 'obj' => ['obj'];
+        yield 'glb' => ['glb'];
+    }
+
+    #[DataProvider('formats')]
+    public function test_a_written_cage_is_the_low_mesh_with_its_vertices_moved(string $format): void
+    {
+        $report = Assets::report(['a_low' => Shapes::cylinder(1, 2, 24)], ['a_high' => Shapes::roundedCylinder(1, 2, 0.06, 96, 6)]);
+        $again = self::handedIn($report, self::fit($report), $format);
+        self::assertSame('passed', Assets::state($again, 'cage-topology'));
+        self::assertSame('passed', Assets::state($again, 'cage-inverted'));
+        self::assertSame('passed', Assets::state($again, 'cage-pierced'));
+        $cage = $again->inspection->judged(Role::Cage)[0];
+        self::assertSame(['a_cage', $report->inspection->judged(Role::Low)[0]->part->mesh->triangleCount()], [$cage->part->name, $cage->part->mesh->triangleCount()]);
+    }
+
+    public function test_a_bump_is_enclosed_with_ten_percent_and_the_rest_stays_near(): void
+    {
+        // A boss of 0.2 over the middle of a sheet of cells of 0.25.
+        $report = Assets::report(['a_low' => Shapes::sheet(2, 2, 8, 8)], ['a_high' => Shapes::sheet(2, 2, 16, 16)->with(Shapes::cylinder(0.05, 0.4, 24))]);
+        $fit = self::fit($report);
+        $heights = [];
+        foreach (array_chunk($fit->positions, 3) as [$x, $y, $z]) {
+            $heights[sprintf('%.2f %.2f', $x, $z)] = $y;
+        }
+        self::assertEqualsWithDelta(0.22, $heights['0.00 0.00'], 0.001);
+        self::assertEqualsWithDelta(0.001 * $fit->d, $heights['-1.00 -1.00'], 1e-5);
+        self::assertTrue($fit->isClean());
+    }
+
+    private static function fit(Report $report): CageFit
+    {
+        return CageFit::of($report->inspection, $report->inspection->sets[0], $report->inspection->clearances[$report->inspection->sets[0]->name]);
+    }
+
+    /** The same asset with its fitted cage, written and read. */
+    private static function handedIn(Report $report, CageFit $fit, string $format): Report
+    {
+        $sink = new MemorySink;
+        $files = $report->inspection->files;
+        if ($format === 'glb') {
+            $files[0] = new ReadFile('x_low.glb', null, $files[0]->sha256, $files[0]->scene, null);
+            $report = Assets::reportOf($files);
+        }
+        [$name] = CageFiles::write($report->inspection, [$fit->set => $fit], $sink);
+        self::assertSame("x_cage.$format", $name);
+
+        return Assets::reportOf([...$files, new ReadFile($name, null, 'c', FormatCatalogue::read($sink->source($name)), null)]);
+    }
+
+    private static function slats(): Polygons
+    {
+        return Shapes::box(1, 0.1, 1, 4)->moved(0, 0.15, 0)->placed(0, 0, 0.4)->with(Shapes::box(1, 0.1, 1, 4)->moved(0, -0.15, 0)->placed(0.5, 0, 0.4));
+    }
+
+    private static function slatsHigh(): Polygons
+    {
+        $one = Shapes::roundedBox(1, 0.1, 1, 0.01, 2, 8);
+
+        return $one->moved(0, 0.15, 0)->with($one->moved(0, -0.15, 0));
+    }
+}

@@ -1,0 +1,188 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Tests\Place;
+
+use Anvil\Geometry\Matrix;
+use Anvil\Geometry\Mesh;
+use Anvil\Inspection\Inspection;
+use Anvil\Modelling\Polygons;
+use Anvil\Modelling\Shapes;
+use Anvil\Pairing\RenamePlan;
+use Anvil\Pairing\SuffixGuess;
+use Anvil\Place\PlaceMend;
+use Anvil\Place\SizeFactor;
+use Anvil\Standard\Choices;
+use Anvil\Standard\Standard;
+use Anvil\Tests\Support\Assets;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * Offsets, turns, factors and suffixes that are known by construction.
+ */
+final class PlaceTest extends TestCase
+{
+    /**
+     * @return iterable<string, array{Polygons, Polygons}> low, high
+     */
+    public static function detailed(): iterable
+    {
+        $planks = static fn (int $count): array => array_map(static fn (int $i): Polygons => Shapes::box(0.22, 0.05, 0.9)->moved(-0.36 + 0.24 * $i, 1.02, 0), range(0, $count - 1));
+        yield 'bevels' => [Shapes::box(1, 2, 1), Shapes::roundedBox(1, 2, 1, 0.05, 3)];
+        yield 'planks on one side only' => [Shapes::box(1, 2, 1), Polygons::join([Shapes::roundedBox(1, 2, 1, 0.05, 3), ...$planks(4)])];
+        yield 'rivets on one side only' => [Shapes::box(1, 2, 1), Polygons::join([Shapes::roundedBox(1, 2, 1, 0.03, 2), ...array_map(static fn (int $i): Polygons => Shapes::sphere(0.04, 8, 12)->moved(0.5, -0.8 + 0.2 * $i, 0), range(0, 8))])];
+        yield 'a round post' => [Shapes::cylinder(0.5, 2, 24), Shapes::roundedCylinder(0.5, 2, 0.05, 96, 4)];
+    }
+
+    #[DataProvider('detailed')]
+    public function test_a_shift_is_found_to_a_twentieth_of_a_percent_whatever_the_high_poly_adds(Polygons $low, Polygons $high): void
+    {
+        // Definition of METHODS.md, "Place"; the shift is put in here.
+        $mesh = $low->mesh();
+        $d = $mesh->bounds()?->diagonal() ?? 0.0;
+        foreach ([[0.0, 0.0, 0.0], [0.006, 0.0, 0.0], [0.0, -0.004, 0.003]] as $shift) {
+            $by = array_map(static fn (float $v): float => $v * $d, $shift);
+            $report = Assets::report(['post_low' => $low], ['post_high' => $high->moved(...$by)]);
+            $length = sqrt($shift[0] ** 2 + $shift[1] ** 2 + $shift[2] ** 2);
+            $finding = Assets::finding($report, 'off-alignment');
+            if ($length === 0.0) {
+                self::assertNull($finding, $finding->message ?? '');
+            } else {
+                self::assertNotNull($finding);
+                self::assertEqualsWithDelta($length, $finding->measure->value ?? 0.0, 0.0005, $finding->message);
+            }
+        }
+    }
+
+    /**
+     * @return iterable<string, array{float, float}> ratio of sizes, what the high poly is multiplied by
+     */
+    public static function ratios(): iterable
+    {
+        yield 'centimetres against metres' => [100.0, 0.01];
+        yield 'metres against centimetres' => [0.01, 100.0];
+        yield 'inches' => [2.54, 1 / 2.54];
+        yield 'inches in metres, nearly' => [39.0, 1 / 39.3701];
+        yield 'no usual factor' => [7.0, 1 / 7];
+    }
+
+    #[DataProvider('ratios')]
+    public function test_the_likely_factor_mends_the_size(float $ratio, float $expected): void
+    {
+        self::assertEqualsWithDelta($expected, SizeFactor::mending($ratio), 1e-9);
+    }
+
+    public function test_a_scaled_and_turned_high_poly_is_brought_back_onto_the_low_one(): void
+    {
+        $low = ['post_low' => Shapes::box(1, 6, 1)->moved(0, 3, 0), 'arm_low' => Shapes::box(4, 1, 1)->moved(2.5, 5.5, 0), 'foot_low' => Shapes::box(2, 0.5, 3)->moved(0, -0.25, 0.5)];
+        $high = [];
+        $wrong = Matrix::of([100.0, 0.0, 0.0, 0.0, 0.0, 0.0, 100.0, 0.0, 0.0, -100.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0]);
+        foreach ($low as $name => $shape) {
+            $high[str_replace('_low', '_high', $name)] = $shape->mesh()->placedBy($wrong);
+        }
+        $inspection = self::inspection([Assets::file('rig_low.obj', $low), Assets::file('rig_high.obj', $high), Assets::file('rig_id.obj', array_combine(array_map(static fn (string $name): string => str_replace('_high', '_id', $name), array_keys($high)), $high))]);
+        $mend = PlaceMend::of($inspection);
+        self::assertNotNull($mend);
+        self::assertEqualsWithDelta(0.01, $mend->factor, 1e-12);
+        self::assertSame(['scaled by 1/100 and turned −90° about X', [], [1, 2]], [$mend->words(), $mend->stuck, array_keys($mend->ofFiles)]);
+        foreach ($high as $name => $mesh) {
+            self::assertEqualsWithDelta($low[str_replace('_high', '_low', $name)]->mesh()->bounds()?->toArray(), $mesh->placedBy($mend->ofFiles[1])->bounds()?->toArray(), 1e-5);
+        }
+        self::assertNull(PlaceMend::of(self::inspection([Assets::file('rig_low.obj', $low), Assets::file('rig_high.obj', self::renamed($low))])));
+        $together = PlaceMend::of(self::inspection([Assets::file('rig.obj', [...$low, ...$high])]));
+        self::assertStringContainsString('holds low and high parts together', $together->stuck[0] ?? '');
+    }
+
+    public function test_suffixes_of_a_studio_are_found_where_the_standards_fit_nothing(): void
+    {
+        $guess = self::inspection([Assets::file('bell.obj', self::pairs('_lo', '_hi'))])->suffixGuess();
+        self::assertSame([['low' => ['_lo'], 'high' => ['_hi']], 3, 3, false], [$guess?->suffixes, $guess?->pairs, $guess?->bases, $guess?->ofFiles]);
+        self::assertNotNull($guess);
+        $rules = Standard::builtIn()->withSuffixes($guess->suffixes);
+        self::assertCount(3, self::inspection([Assets::file('bell.obj', self::pairs('_lo', '_hi'))], $rules)->pairing->ties);
+        // In letter case alone, with a dash, and with an ID copy beside.
+        self::assertSame(['low' => ['LP'], 'high' => ['HP']], self::inspection([Assets::file('bell.obj', self::pairs('LP', 'HP'))])->suffixGuess()?->suffixes);
+        $pairs = self::pairs('-game', '-detail');
+        $copies = array_filter($pairs, static fn (string $name): bool => str_ends_with($name, '-detail'), ARRAY_FILTER_USE_KEY);
+        $copies = array_combine(array_map(static fn (string $name): string => str_replace('-detail', '-mask', $name), array_keys($copies)), $copies);
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail'], 'id' => ['-mask']], self::inspection([Assets::file('bell.obj', [...$pairs, ...$copies])])->suffixGuess()?->suffixes);
+        // On the names of files.
+        $plain = array_keys(self::pairs('', '_x'));
+        $files = self::inspection([Assets::file('bell_lo.obj', ['bell' => Shapes::box(1, 1, 1), 'yoke' => Shapes::box(1, 1, 1)->moved(3, 0, 0)]), Assets::file('bell_hi.obj', ['bell' => Shapes::roundedBox(1, 1, 1, 0.1, 2), 'yoke' => Shapes::roundedBox(1, 1, 1, 0.1, 2)->moved(3, 0, 0)])])->suffixGuess();
+        self::assertSame([['low' => ['_lo'], 'high' => ['_hi']], true], [$files?->suffixes, $files?->ofFiles]);
+        self::assertNotSame([], $plain);
+    }
+
+    public function test_no_suffixes_are_made_up(): void
+    {
+        // Left and right stand apart; a standard that fits one name fits.
+        self::assertNull(self::inspection([Assets::file('door.obj', ['door_left' => Shapes::box(1, 1, 1), 'door_right' => Shapes::roundedBox(1, 1, 1, 0.1, 2)->moved(5, 0, 0)])])->suffixGuess());
+        self::assertNull(self::inspection([Assets::file('bell.obj', [...self::pairs('_lo', '_hi'), 'rope_low' => Shapes::box(1, 1, 1)])])->suffixGuess());
+        self::assertNull(SuffixGuess::of([], Standard::builtIn()));
+    }
+
+    public function test_two_hundred_links_numbered_one_off_are_crossed_and_mended_in_one_act(): void
+    {
+        $low = $high = [];
+        for ($i = 1; $i <= 200; $i++) {
+            $low[sprintf('link_%03d_low', $i)] = Shapes::box(1, 0.4, 0.4)->moved(0.8 * $i, 0, 0);
+            $high[sprintf('link_%03d_high', $i % 200 + 1)] = Shapes::box(1, 0.4, 0.4)->moved(0.8 * $i, 0, 0.001);
+        }
+        $inspection = self::inspection([Assets::file('chain_low.obj', $low), Assets::file('chain_high.obj', $high)]);
+        $plan = RenamePlan::suggested($inspection);
+        self::assertSame([200, []], [count($plan->rows), $plan->clashes]);
+        $mended = $inspection->supposing([1 => $plan->namesIn(1)]);
+        foreach ($mended->pairing->ties as $tie) {
+            self::assertSame([[], true], [$tie->troubles, $tie->isSound()], $tie->base);
+        }
+    }
+
+    public function test_where_all_as_one_would_bake_clean_the_first_finding_on_names_says_so(): void
+    {
+        $low = ['hull_low' => Shapes::box(1, 1, 1), 'mast_low' => Shapes::box(1, 1, 1)->moved(4, 0, 0)];
+        $high = ['part1_high' => Shapes::roundedBox(1, 1, 1, 0.03, 2), 'part2_high' => Shapes::roundedBox(1, 1, 1, 0.03, 2)->moved(4, 0, 0)];
+        $report = Assets::report($low, $high);
+        self::assertStringContainsString('names are not needed', Assets::finding($report, 'pair-no-high')->remedy ?? '');
+        // A high part that is not there is no question of names.
+        self::assertStringNotContainsString('names are not needed', Assets::finding(Assets::report($low, ['part1_high' => $high['part1_high']]), 'pair-no-high')->remedy ?? '');
+        self::assertTrue(Assets::report($low, $high, '{"pairing":"whole"}')->isReady());
+    }
+
+    /**
+     * @return array<string, Polygons>
+     */
+    private static function pairs(string $low, string $high): array
+    {
+        $out = [];
+        foreach (['bell', 'clapper', 'yoke'] as $i => $base) {
+            $out["$base$low"] = Shapes::box(1, 1, 1)->moved(3 * $i, 0, 0);
+            $out["$base$high"] = Shapes::roundedBox(1, 1, 1, 0.05, 2)->moved(3 * $i, 0, 0);
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  array<string, Polygons>  $low
+     * @return array<string, Mesh>
+     */
+    private static function renamed(array $low): array
+    {
+        $out = [];
+        foreach ($low as $name => $shape) {
+            $out[str_replace('_low', '_high', $name)] = $shape->mesh();
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<\Anvil\Inspection\ReadFile>  $files
+     */
+    private static function inspection(array $files, ?Standard $standard = null): Inspection
+    {
+        return Inspection::of($files, $standard ?? Standard::builtIn(), Choices::ofJson('{}'));
+    }
+}

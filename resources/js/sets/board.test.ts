@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest';
+import { byMaterial, choicesOf, fitting, detached, grouped, leftOut, merged, moved, renamed, selfBaked, shaded, shadedBy, split, type Board } from './board';
+
+const board: Board = { lanes: ['drum', 'pawl', 'axle'].map((name) => ({ name, bases: [name] })), leftOut: [], onItself: [], detachable: [], occlusion: 'own', shading: [] };
+const lanes = (one: Board): string[] => one.lanes.map((lane) => `${lane.name}: ${lane.bases.join(' ')}`);
+
+describe('the board', () => {
+    it('moves a base into another set, and an empty set goes', () => expect(lanes(moved(board, ['pawl'], 'drum'))).toEqual(['drum: drum pawl', 'axle: axle']));
+    it('makes a set that is not there', () => expect(lanes(moved(board, ['pawl', 'axle'], 'works'))).toEqual(['drum: drum', 'works: pawl axle']));
+    it('merges and splits back', () => {
+        const one = merged(board, 'axle', 'drum');
+        expect(lanes(one)).toEqual(['drum: drum axle', 'pawl: pawl']);
+        expect(lanes(split(one, 'drum')).sort()).toEqual(['axle: axle', 'drum: drum', 'pawl: pawl']);
+    });
+    it('leaves out and takes back', () => {
+        const out = leftOut(board, ['pawl']);
+        expect([lanes(out).length, out.leftOut]).toEqual([2, ['pawl']]);
+        expect(moved(out, ['pawl'], 'pawl').leftOut).toEqual([]);
+    });
+    it('says set by set who shades whom, beginning with what held', () => {
+        const stand = [
+            { name: 'drum', others: ['pawl', 'axle'] },
+            { name: 'axle', others: ['drum'] },
+        ];
+        const one = shaded(board, 'drum', 'pawl', stand);
+        expect([one.occlusion, one.shading]).toEqual(['named', [{ name: 'drum', patterns: ['pawl'] }]]);
+        expect(shaded(one, 'drum', 'pawl', stand).occlusion).toBe('own');
+        const less = shaded({ ...board, occlusion: 'all' }, 'drum', 'pawl', stand);
+        expect([shadedBy(less, 'drum', 'pawl'), shadedBy(less, 'drum', 'axle'), shadedBy(less, 'axle', 'drum')]).toEqual([false, true, true]);
+        expect(merged(less, 'axle', 'pawl').shading).toEqual([{ name: 'drum', patterns: [] }]);
+    });
+    it('takes no name twice', () => expect(renamed(board, 'drum', 'axle')).toBe(board));
+    it('forgets a detachable set that is gone', () => expect(merged(detached(board, 'pawl'), 'pawl', 'drum').detachable).toEqual([]));
+    it('takes groups as sets', () => expect(lanes(grouped(board, [['drum', 'axle'], ['pawl']]))).toEqual(['pawl: pawl', 'together_1: drum axle']));
+    it('keeps only what is not as the names say', () => {
+        expect(choicesOf(board).sets).toEqual([]);
+        expect(choicesOf(selfBaked(renamed(board, 'drum', 'barrel'), ['axle']))).toEqual({
+            sets: [{ name: 'barrel', patterns: ['drum'] }],
+            leftOut: [],
+            bakedOnItself: ['axle'],
+            detachable: [],
+            occlusion: 'own',
+            shading: [],
+        });
+    });
+    it('holds what a pattern fits, with dots as dots', () => {
+        expect(fitting(board, '*l')).toEqual(['pawl']);
+        expect(fitting(board, 'a.le')).toEqual([]);
+        expect(fitting(board, '')).toEqual([]);
+    });
+    it('makes a set a material', () => {
+        const parts = [
+            { role: 'low', base: 'drum', materials: ['steel'] },
+            { role: 'low', base: 'axle', materials: ['steel'] },
+            { role: 'low', base: 'pawl', materials: ['brass', 'steel'] },
+            { role: 'high', base: 'axle', materials: ['paint'] },
+        ];
+        expect(lanes(byMaterial(board, parts))).toEqual(['pawl: pawl', 'steel: drum axle']);
+    });
+});

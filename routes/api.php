@@ -1,5 +1,6 @@
 <?php
 
+use App\Deliveries\DisplayFile;
 use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\MendController;
 use App\Http\Controllers\RackController;
@@ -17,7 +18,7 @@ Route::get('formats', [MendController::class, 'formats']);
 Route::post('deliveries', [DeliveryController::class, 'store']);
 Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('', [DeliveryController::class, 'show']);
-    Route::get('mesh/{role}', [DeliveryController::class, 'mesh'])->whereIn('role', ['low', 'high', 'id']);
+    Route::get('mesh/{role}', [DeliveryController::class, 'mesh'])->whereIn('role', DisplayFile::KINDS);
     Route::get('download', [DeliveryController::class, 'download']);
     Route::post('cancel', [DeliveryController::class, 'cancel']);
     Route::post('recheck', [DeliveryController::class, 'recheck']);
@@ -28,6 +29,7 @@ Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('files/{file}/role', [MendController::class, 'rolePreview']);
     Route::post('renames', [MendController::class, 'renames']);
     Route::post('mend', [MendController::class, 'mend']);
+    Route::post('assemble', [MendController::class, 'assemble']);
     Route::post('place', [MendController::class, 'place']);
     Route::post('suffixes', [MendController::class, 'suffixes']);
     Route::post('outputs', [DeliveryController::class, 'output']);

@@ -20,10 +20,12 @@ use Anvil\Standard\Role;
 use App\Http\Data\BleedData;
 use App\Http\Data\BoardData;
 use App\Http\Data\BoundsData;
+use App\Http\Data\CageData;
 use App\Http\Data\CheckData;
 use App\Http\Data\CommonData;
 use App\Http\Data\DeliveryData;
 use App\Http\Data\ExplodeData;
+use App\Http\Data\ExplodedData;
 use App\Http\Data\FewestData;
 use App\Http\Data\FileData;
 use App\Http\Data\FindingData;
@@ -36,6 +38,7 @@ use App\Http\Data\NamedSetData;
 use App\Http\Data\OutputData;
 use App\Http\Data\PackageData;
 use App\Http\Data\PartData;
+use App\Http\Data\PlacedMoveData;
 use App\Http\Data\PlaceMendData;
 use App\Http\Data\ProgressData;
 use App\Http\Data\ReachData;
@@ -73,7 +76,7 @@ final readonly class DeliveryPage
     {
         $delivery->loadMissing(['asset.standard', 'files.parts', 'sets', 'findings', 'outputs', 'packages']);
         // Names and bounds are enough for what is shown; no mesh is loaded.
-        $this->inspection = (new StoredDelivery($delivery))->inspection(static fn (Part $part): bool => false);
+        $this->inspection = (new StoredDelivery($delivery))->light();
         $byName = [];
         foreach ($this->inspection->sets as $set) {
             $byName[$set->name] = $set;
@@ -109,10 +112,11 @@ final readonly class DeliveryPage
             $this->checks(),
             $this->ids(),
             $this->explode(),
-            array_values($d->outputs->map(static fn (Output $o): OutputData => new OutputData($o->id, $o->kind, $o->state, $o->error, $o->name, $o->bytes, $o->created_at->toIso8601String(), $o->made_by))->all()),
+            // What was written before the last check is of other sets or reaches.
+            array_values($d->outputs->filter(static fn (Output $o): bool => $d->checked_at === null || $o->created_at >= $d->checked_at)->map(static fn (Output $o): OutputData => self::output($o))->all()),
             array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by))->all()),
             $this->settings(),
-            $this->place(), $this->suffixGuess(), $this->wholeBake(), $this->board(), $this->fewest(),
+            $this->place(), $this->suffixGuess(), $this->wholeBake(), $this->board(), $this->fewest(), $this->exploded(),
         );
     }
 
@@ -355,6 +359,35 @@ final readonly class DeliveryPage
         }
 
         return new ExplodeData((float) $plan['clearance'], $moves, $plan['proved'], (float) $plan['bleedBefore'], (float) $plan['bleedAfter'], $plan['samples']);
+    }
+
+    private function exploded(): ?ExplodedData
+    {
+        $assembled = $this->inspection->assembled;
+        if ($assembled === null) {
+            return null;
+        }
+        $moves = [];
+        $least = 1e-4 * $this->inspection->diagonal();
+        foreach ($this->inspection->sets as $set) {
+            $part = $set->low[0] ?? $set->high[0] ?? null;
+            $move = $part === null ? null : $assembled->moveOf($part, $set->name);
+            if ($move !== null && sqrt($move[0] ** 2 + $move[1] ** 2 + $move[2] ** 2) > $least) {
+                $moves[] = new PlacedMoveData($set->name, $move);
+            }
+        }
+        $of = $this->delivery->exploded_from === null ? null : Delivery::query()->find($this->delivery->exploded_from)?->number;
+
+        return new ExplodedData($of, $moves);
+    }
+
+    private static function output(Output $output): OutputData
+    {
+        /** @var list<array{set: string, vertices: int, more: int, less: int, wrongShare: float|int, outsideBy: float|int, clean: bool}> $cages */
+        $cages = $output->kind === 'cage' ? $output->detail['sets'] ?? [] : [];
+
+        return new OutputData($output->id, $output->kind, $output->state, $output->error, $output->name, $output->bytes, $output->created_at->toIso8601String(), $output->made_by,
+            array_map(static fn (array $cage): CageData => new CageData($cage['set'], $cage['vertices'], $cage['more'], $cage['less'], (float) $cage['wrongShare'], (float) $cage['outsideBy'], $cage['clean']), $cages));
     }
 
     /**

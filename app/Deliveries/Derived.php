@@ -26,10 +26,11 @@ final readonly class Derived
     /**
      * @param  array<int, Changes>  $changes  mesh file number → what changes in it
      * @param  string  $because  what was mended, in words
+     * @param  bool  $exploded  whether a layout that was exploded still is
      *
      * @throws Unreadable when a change cannot be made in a file
      */
-    public function deliver(Delivery $from, array $changes, string $because): Delivery
+    public function deliver(Delivery $from, array $changes, string $because, bool $exploded = true): Delivery
     {
         $stored = new StoredDelivery($from);
         $folder = Storage::path($from->folder().'/mending-'.bin2hex(random_bytes(4)));
@@ -40,7 +41,7 @@ final readonly class Derived
                 // By the name that it was handed in under, folders of a zip and all.
                 Rewriter::write($file->source, $changes[$i] ?? new Changes, $file->path, $sink);
             }
-            foreach ($from->files->where('kind', 'side') as $side) {
+            foreach ($from->files->whereIn('kind', $exploded ? ['side', 'plan'] : ['side']) as $side) {
                 if (! $sink->has($side->name)) {
                     $stream = $sink->open($side->name);
                     fwrite($stream, Storage::get($side->path) ?? '');

@@ -4,56 +4,122 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use Anvil\Cage\CageFit;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\DisplayMesh;
+use Anvil\Geometry\Mesh;
 use Anvil\Inspection\Inspection;
+use Anvil\Pairing\RoledPart;
+use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 use App\Models\Delivery;
 use Illuminate\Support\Facades\Storage;
 
 /**
  * The light meshes of a delivery's parts, a file a role: the length of a JSON header as uint32, the header, then for each part its
- * positions (float32 xyz) and triangles (uint32), in the header's order.
+ * positions (float32 xyz) and triangles (uint32), in the header's order. Beside the roles there are two cages of our own: the low
+ * poly moved outward by the reach in use, and the fitted one.
  */
 final class DisplayFile
 {
-    public const ROLES = [Role::Low, Role::High, Role::Id];
+    public const SINGLE = 'single';
+
+    public const FITTED = 'fitted';
+
+    private const ROLES = [Role::Low, Role::High, Role::Id, Role::Cage];
+
+    /** What there may be a file of. */
+    public const KINDS = ['low', 'high', 'id', 'cage', self::SINGLE, self::FITTED];
 
     public static function write(Delivery $delivery, Inspection $inspection): void
     {
         $setOf = [];
         foreach ($inspection->sets as $set) {
-            foreach ([...$set->low, ...$set->high, ...$set->id] as $part) {
+            foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
                 $setOf[spl_object_id($part)] = $set->name;
             }
         }
-        $most = config()->integer('anvil.display_triangles');
         foreach (self::ROLES as $role) {
-            $parts = array_values(array_filter($inspection->parts, static fn ($part): bool => $part->role === $role));
-            $all = array_sum(array_map(static fn ($part): int => $part->part->mesh->triangleCount(), $parts));
-            $head = [];
-            $body = '';
-            foreach ($parts as $part) {
-                $mesh = $part->part->mesh;
-                $light = DisplayMesh::of($mesh, $all <= $most ? $mesh->triangleCount() : max(16, (int) ($most * $mesh->triangleCount() / $all)));
-                $colors = [];
-                foreach ($light->materialRuns as [$triangle, $material]) {
-                    $colors[] = [$triangle, $part->part->colors[$mesh->materials[$material] ?? ''] ?? null];
+            $parts = [];
+            foreach ($inspection->parts as $part) {
+                if ($part->role === $role) {
+                    $parts[] = [$part, $setOf[spl_object_id($part)] ?? null, $part->part->mesh];
                 }
-                $head[] = [
-                    'name' => $part->part->name, 'file' => $part->path, 'set' => $setOf[spl_object_id($part)] ?? null, 'colors' => $colors,
-                    'vertices' => intdiv(count($light->positions), 3), 'triangles' => intdiv(count($light->triangles), 3), 'all' => $mesh->triangleCount(),
-                ];
-                $body .= Bytes::packFloats($light->positions).Bytes::packUints($light->triangles);
             }
-            $json = json_encode(['parts' => $head], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
-            $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);
-            Storage::put(self::path($delivery, $role), pack('V', strlen($json)).$json.$body);
+            self::put($delivery, $role->value, $parts);
         }
+        $single = [];
+        foreach ($inspection->sets as $set) {
+            $reach = ($inspection->clearances[$set->name] ?? null)?->inUse()->out;
+            if ($reach !== null) {
+                array_push($single, ...self::cage($set, CageFit::single($set, $reach)));
+            }
+        }
+        self::put($delivery, self::SINGLE, $single);
+        // A cage that was fitted at another reach or in other sets is no more the one of this delivery.
+        Storage::delete(self::path($delivery, self::FITTED));
     }
 
-    public static function path(Delivery $delivery, Role $role): string
+    /**
+     * @param  array<string, CageFit>  $fits  by set
+     */
+    public static function writeFitted(Delivery $delivery, Inspection $inspection, array $fits): void
     {
-        return $delivery->folder()."/display/$role->value.bin";
+        $parts = [];
+        foreach ($inspection->sets as $set) {
+            if (isset($fits[$set->name])) {
+                array_push($parts, ...self::cage($set, $fits[$set->name]->positions));
+            }
+        }
+        self::put($delivery, self::FITTED, $parts);
+    }
+
+    /** @param  string  $kind  one of KINDS */
+    public static function path(Delivery $delivery, string $kind): string
+    {
+        return $delivery->folder()."/display/$kind.bin";
+    }
+
+    /**
+     * @param  list<float>  $positions  side by side with the set's low parts one after the other
+     * @return list<array{RoledPart, string, Mesh}>
+     */
+    private static function cage(BakeSet $set, array $positions): array
+    {
+        $out = [];
+        $at = 0;
+        foreach ($set->low as $part) {
+            $length = count($part->part->mesh->positions);
+            $out[] = [$part, $set->name, $part->part->mesh->withPositions(array_slice($positions, $at, $length))];
+            $at += $length;
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<array{RoledPart, string|null, Mesh}>  $parts  part, its set, its mesh
+     */
+    private static function put(Delivery $delivery, string $kind, array $parts): void
+    {
+        $most = config()->integer('anvil.display_triangles');
+        $all = array_sum(array_map(static fn (array $one): int => $one[2]->triangleCount(), $parts));
+        $head = [];
+        $body = '';
+        foreach ($parts as [$part, $set, $mesh]) {
+            $light = DisplayMesh::of($mesh, $all <= $most ? $mesh->triangleCount() : max(16, (int) ($most * $mesh->triangleCount() / $all)));
+            $colors = [];
+            foreach ($light->materialRuns as [$triangle, $material]) {
+                $colors[] = [$triangle, $part->part->colors[$mesh->materials[$material] ?? ''] ?? null];
+            }
+            $head[] = [
+                'name' => $part->part->name, 'file' => $part->path, 'set' => $set, 'colors' => $colors,
+                'vertices' => intdiv(count($light->positions), 3), 'triangles' => intdiv(count($light->triangles), 3), 'all' => $mesh->triangleCount(),
+            ];
+            $body .= Bytes::packFloats($light->positions).Bytes::packUints($light->triangles);
+        }
+        $json = json_encode(['parts' => $head], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
+        $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);
+        Storage::put(self::path($delivery, $kind), pack('V', strlen($json)).$json.$body);
     }
 }

@@ -54,7 +54,7 @@ final class HandIn
                         throw new RuntimeException("{$file['name']} could not be stored");
                     }
                     fclose($stream);
-                    $kind = in_array(strtolower(pathinfo($file['name'], PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh';
+                    $kind = FormatCatalogue::isExplodePlan($file['name']) ? 'plan' : (in_array(strtolower(pathinfo($file['name'], PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh');
                     $role = $from?->files->firstWhere('name', $file['name'])?->role;
                     $delivery->files()->create(['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? 'waiting' : 'read']);
                 }

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use Anvil\Clearance\Assembled;
 use Anvil\Formats\FileSource;
+use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
@@ -28,6 +30,8 @@ use RuntimeException;
  */
 final readonly class StoredDelivery
 {
+    private const MOST_OF_PLAN = 16 << 20;
+
     public function __construct(private Delivery $delivery)
     {
     }
@@ -49,8 +53,37 @@ final readonly class StoredDelivery
             $error = $file->state === 'unreadable' ? Unreadable::because($file->error ?? 'it cannot be read') : null;
             $files[] = new ReadFile($file->name, $this->role($file), $file->sha256 ?? '', $scene, $error);
         }
+        $assembled = null;
+        try {
+            $assembled = $this->assembled();
+        } catch (Unreadable $error) {
+            $files[] = new ReadFile(FormatCatalogue::EXPLODE_PLAN, null, '', null, $error);
+        }
+        $inspection = Inspection::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided());
 
-        return Inspection::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided());
+        return $assembled === null ? $inspection : $inspection->exploded($assembled);
+    }
+
+    /**
+     * What an exploded layout was before: by the plan that was handed in with it, or the earlier delivery that it was recognised from.
+     *
+     * @throws Unreadable when the plan is none
+     */
+    public function assembled(): ?Assembled
+    {
+        $plan = $this->delivery->files->firstWhere('kind', 'plan');
+        if ($plan !== null) {
+            return $plan->bytes > self::MOST_OF_PLAN ? throw Unreadable::because('it is over 16 MiB, which no plan of an exploded layout is') : Assembled::ofPlan((string) Storage::get($plan->path));
+        }
+        $original = $this->delivery->exploded_from === null ? null : Delivery::query()->find($this->delivery->exploded_from);
+
+        return $original === null ? null : Assembled::ofOriginal((new self($original))->light());
+    }
+
+    /** Names and bounds, without a mesh. */
+    public function light(): Inspection
+    {
+        return $this->inspection(static fn (Part $part): bool => false);
     }
 
     /** All of it, with what its rays met and why others were not shot: what did not run must not be taken for passed. */

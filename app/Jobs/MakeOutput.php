@@ -14,6 +14,7 @@ use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Role;
+use App\Deliveries\DisplayFile;
 use App\Deliveries\StoredDelivery;
 use App\Deliveries\ZippedFolder;
 use App\Models\Delivery;
@@ -53,7 +54,7 @@ final class MakeOutput extends DeliveryJob
             $detail = match ($output->kind) {
                 'exploded' => $this->explode($inspection, $stored, $sink),
                 'ids' => $this->ids($inspection, $stored, $sink),
-                'cage' => $this->cage($inspection, $sink),
+                'cage' => $this->cage($delivery, $inspection, $sink),
                 default => throw new RuntimeException("$output->kind is not written here"),
             };
             $sink->commit();
@@ -84,7 +85,7 @@ final class MakeOutput extends DeliveryJob
     /**
      * @return array<string, mixed>
      */
-    private function cage(Inspection $inspection, FolderSink $sink): array
+    private function cage(Delivery $delivery, Inspection $inspection, FolderSink $sink): array
     {
         $fits = [];
         foreach ($inspection->sets as $set) {
@@ -94,6 +95,7 @@ final class MakeOutput extends DeliveryJob
             }
         }
         CageFiles::write($inspection, $fits, $sink);
+        DisplayFile::writeFitted($delivery, $inspection, $fits);
 
         return ['sets' => array_values(array_map(static fn (CageFit $fit): array => ['set' => $fit->set, 'vertices' => $fit->vertices, 'more' => $fit->more, 'less' => $fit->less, 'wrongShare' => $fit->rays->wrongShare, 'outsideBy' => $fit->rays->outsideBy, 'clean' => $fit->isClean()], $fits))];
     }

@@ -88,7 +88,7 @@ final class MeasureSet extends DeliveryJob
     private function needed(Delivery $delivery, StoredDelivery $stored, BakeSet $row): Closure
     {
         $needed = [];
-        $light = $stored->inspection(static fn (Part $part): bool => false);
+        $light = $stored->light();
         $bounds = null;
         foreach ($light->sets as $set) {
             if ($set->name === $row->name) {

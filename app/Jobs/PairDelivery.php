@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetSurfaces;
@@ -14,6 +15,7 @@ use App\Deliveries\StoredDelivery;
 use App\Models\BakeSet;
 use App\Models\Delivery;
 use Illuminate\Bus\Batch;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\Bus;
 use Illuminate\Support\Facades\DB;
 
@@ -22,10 +24,14 @@ use Illuminate\Support\Facades\DB;
  */
 final class PairDelivery extends DeliveryJob
 {
+    /** Earlier deliveries that are looked at for what an exploded layout was made of. */
+    private const LOOKS_BACK = 5;
+
     protected function perform(Delivery $delivery): void
     {
         $id = $delivery->id;
         $stored = new StoredDelivery($delivery);
+        $delivery->update(['exploded_from' => $this->original($delivery, $stored)]);
         // All meshes: whether the high poly is turned against the low one is seen on its surface.
         $inspection = $stored->inspection();
         $blocked = AssetClearance::notMeasured($inspection);
@@ -63,6 +69,25 @@ final class PairDelivery extends DeliveryJob
             })
             ->dispatch();
         $delivery->update(['batch_id' => $batch->id]);
+    }
+
+    /** The newest delivery before this one that this one is an exploded layout of, where no plan says so. */
+    private function original(Delivery $delivery, StoredDelivery $stored): ?int
+    {
+        if ($delivery->files->firstWhere('kind', 'plan') !== null) {
+            return null;
+        }
+        $delivery->exploded_from = null;
+        $now = $stored->light();
+        $before = $delivery->asset->deliveries()->where('number', '<', $delivery->number)->whereNull('exploded_from')
+            ->whereDoesntHave('files', static fn (Builder $files): Builder => $files->where('kind', 'plan'))->orderByDesc('number')->limit(self::LOOKS_BACK)->get();
+        foreach ($before as $one) {
+            if (Assembled::recognise($now, (new StoredDelivery($one))->light()) !== null) {
+                return $one->id;
+            }
+        }
+
+        return null;
     }
 
     /**

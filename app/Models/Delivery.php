@@ -17,6 +17,7 @@ use Illuminate\Support\Carbon;
  * @property int $asset_id
  * @property int $number
  * @property int|null $derived_from
+ * @property int|null $exploded_from the delivery of the asset that this one is an exploded layout of
  * @property string|null $made_by_words why a derived one was made
  * @property string $state queued, reading, measuring, checking, done, failed or cancelled
  * @property string|null $error

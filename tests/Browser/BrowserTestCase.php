@@ -85,7 +85,7 @@ abstract class BrowserTestCase extends TestCase
     }
 
     /** Waits until a text stands on the page. */
-    protected function waitFor(string $text, int $seconds = 30): void
+    protected function waitFor(string $text, int $seconds = 180): void
     {
         $seen = '';
         for ($i = 0; $i < 5 * $seconds; $i++) {
@@ -98,7 +98,7 @@ abstract class BrowserTestCase extends TestCase
         self::fail("\"$text\" did not appear; the page says: ".mb_substr($seen, 0, 1500));
     }
 
-    protected function waitForNot(string $text, int $seconds = 30): void
+    protected function waitForNot(string $text, int $seconds = 180): void
     {
         for ($i = 0; $i < 5 * $seconds; $i++) {
             if (! str_contains($this->text(), $text)) {

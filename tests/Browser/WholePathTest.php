@@ -152,7 +152,7 @@ final class WholePathTest extends BrowserTestCase
         $this->assertNothingCutOff('Intake with a wrong unit');
         $this->click('Write mended high poly');
         $this->waitFor('delivery 2');
-        $this->waitFor('Same thing, same place, same size', 60);
+        $this->waitFor('Same thing, same place, same size');
 
         // What another role would do is said before it is given, and it can be left.
         $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="role of quay_high.obj"]'))->sendKeys('low poly');
@@ -249,6 +249,12 @@ final class WholePathTest extends BrowserTestCase
         $this->waitForNot('reach set here');
         $this->click('Fit cages');
         $this->waitFor('Download cages');
+        $this->waitFor('Cages fit all 2 sets clean');
+        $this->click('Show in the stand');
+        $this->waitFor('what is not veiled stands out of the cage');
+        self::assertSame('fitted', trim($this->browser->findElement(WebDriverBy::cssSelector('.cages [aria-pressed=true]'))->getText()));
+        $this->assertAccessible('Clearance with cages');
+        $this->assertNothingCutOff('Clearance with cages');
         self::assertNotFalse($this->unzip($this->download($this->button('Download cages')))->locateName('tackle_cage.obj'));
     }
 

@@ -6,6 +6,7 @@ namespace Tests\Feature;
 
 use App\Jobs\MeasureSet;
 use App\Models\Delivery;
+use App\Models\Standard;
 use App\Models\Upload;
 use App\Models\Worker;
 use Demo\SignalStation;
@@ -329,6 +330,67 @@ final class DeliveryTest extends TestCase
         $zip = new ZipArchive;
         $zip->open($this->get('/api/outputs/'.(is_int($output) ? $output : 0))->assertOk()->baseResponse->getFile()->getPathname()); // @phpstan-ignore-line
         self::assertStringContainsString("\no drum_cage\n", (string) $zip->getFromName('winch_cage.obj'));
+        // The page says what each did, and the stand gets it beside the one of a single distance; none was handed in.
+        $page = $this->getJson("/api/deliveries/$id");
+        self::assertSame($page->json('sets.*.name'), $page->json('outputs.0.cages.*.set'));
+        self::assertTrue($page->json('outputs.0.cages.0.clean'));
+        $parts = fn (string $kind): array => (array) json_decode(substr($bytes = (string) file_get_contents($this->get("/api/deliveries/$id/mesh/$kind")->assertOk()->baseResponse->getFile()->getPathname()), 4, (unpack('V', $bytes) ?: [1 => 0])[1]), true)['parts']; // @phpstan-ignore-line
+        self::assertEqualsCanonicalizing(array_column($parts('low'), 'name'), array_column($parts('fitted'), 'name'));
+        self::assertEqualsCanonicalizing(array_column($parts('low'), 'vertices'), array_column($parts('single'), 'vertices'));
+        self::assertSame([], $parts('cage'));
+        $this->get("/api/deliveries/$id/mesh/other")->assertNotFound();
+        // Checked again, it is of another time.
+        $this->travel(5)->seconds();
+        $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
+        $this->work();
+        self::assertSame([], $this->getJson("/api/deliveries/$id")->json('outputs'));
+        $this->get("/api/deliveries/$id/mesh/fitted")->assertNotFound();
+    }
+
+    public function test_an_exploded_layout_is_recognised_checked_and_put_back(): void
+    {
+        $folder = sys_get_temp_dir().'/anvil-feature-'.bin2hex(random_bytes(4));
+        $ids = [];
+        foreach (self::demoFiles(SignalStation::signalLantern(), $folder) as $name => $path) {
+            $ids[] = $this->upload($name, (string) file_get_contents($path));
+        }
+        \Anvil\Formats\Folder::remove($folder);
+        $id = $this->postJson('/api/deliveries', ['uploads' => $ids])->assertCreated()->json('deliveryId');
+        // The lantern is baked all together.
+        $standard = Standard::query()->create(['name' => 'lantern', 'rules' => '{"name":"lantern","rays":{"setsKeptApart":false,"count":8192}}', 'changed_by' => 'test']);
+        Delivery::query()->findOrFail(is_int($id) ? $id : 0)->asset->update(['standard_id' => $standard->id]);
+        $this->work();
+        self::assertSame(['sets-bleed', 'sets-bleed'], self::faults($this->getJson("/api/deliveries/$id")->assertJsonPath('exploded', null)));
+        $output = $this->postJson("/api/deliveries/$id/outputs", ['kind' => 'exploded'])->assertCreated()->json('id');
+        $this->work();
+        $zip = new ZipArchive;
+        $zip->open($this->get('/api/outputs/'.(is_int($output) ? $output : 0))->assertOk()->baseResponse->getFile()->getPathname()); // @phpstan-ignore-line
+        $files = [];
+        for ($i = 0; $i < $zip->numFiles; $i++) {
+            $files[(string) $zip->getNameIndex($i)] = (string) $zip->getFromIndex($i);
+        }
+        self::assertArrayHasKey('explode.json', $files);
+        // By its plan.
+        $apart = $this->handInParts($files);
+        $page = $this->getJson("/api/deliveries/$apart")->assertJsonPath('verdict', 'ready')->assertJsonPath('exploded.of', null)->assertJsonPath('exploded.moves.*.set', ['shutter_left', 'shutter_right']);
+        self::assertContains('explode-clash', array_column(array_filter((array) $page->json('checks'), static fn (mixed $check): bool => is_array($check) && $check['state'] === 'passed'), 'code'));
+        // Without it, by the delivery that it was made of, and not by the one that is exploded itself.
+        unset($files['explode.json']);
+        $apart = $this->handInParts($files);
+        $page = $this->getJson("/api/deliveries/$apart")->assertJsonPath('number', 3)->assertJsonPath('exploded.of', 1)->assertJsonPath('exploded.moves.*.set', ['shutter_left', 'shutter_right']);
+        $this->assertFitsSchema('DeliveryData', (string) $page->getContent());
+        self::assertContains('explode-drift', array_column(array_filter((array) $page->json('checks'), static fn (mixed $check): bool => is_array($check) && $check['state'] === 'passed'), 'code'));
+        // Back where it was, it has the old trouble again, in the same numbers.
+        $back = $this->postJson("/api/deliveries/$apart/assemble")->assertCreated()->json('deliveryId');
+        $this->work();
+        $page = $this->getJson('/api/deliveries/'.(is_int($back) ? $back : 0))->assertJsonPath('exploded', null)->assertJsonPath('madeByWords', 'put back together from delivery 3');
+        self::assertSame(['sets-bleed', 'sets-bleed'], self::faults($page));
+        $this->postJson("/api/deliveries/$id/assemble")->assertStatus(422);
+        // A plan that is none is told as a file that cannot be read.
+        $broken = $this->handInParts([...$files, 'explode.json' => '{"sets":[{"set":"pane","vector":[1]}]}']);
+        $found = collect((array) $this->getJson("/api/deliveries/$broken")->json('findings'))->firstWhere('code', 'file-unreadable');
+        self::assertStringContainsString('explode.json', $found['message']);
+        self::assertStringContainsString('three numbers', $found['message']);
     }
 
     public function test_a_cancelled_delivery_stops_and_can_be_checked_again(): void

@@ -72,10 +72,10 @@ final class DeliveryController extends Controller
         return response()->json((new DeliveryPage($delivery))->data());
     }
 
-    #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{role}', operationId: 'displayMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'role', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['low', 'high', 'id']))], responses: [new OA\Response(response: 200, description: 'Light meshes: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
+    #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{role}', operationId: 'displayMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'role', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['low', 'high', 'id', 'cage', 'single', 'fitted']))], responses: [new OA\Response(response: 200, description: 'Light meshes: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
     public function mesh(Delivery $delivery, string $role): Response
     {
-        $path = DisplayFile::path($delivery, Role::tryFrom($role) ?? Role::Low);
+        $path = DisplayFile::path($delivery, in_array($role, DisplayFile::KINDS, true) ? $role : 'low');
         abort_unless(Storage::exists($path), 404, 'the meshes are not ready yet');
 
         return response()->file(Storage::path($path), ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-cache']);

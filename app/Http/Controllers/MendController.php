@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use Anvil\Clearance\ExplodedFiles;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Unreadable;
@@ -104,6 +105,19 @@ final class MendController extends Controller
         return $this->deliver($derived, $delivery, array_map(static fn ($matrix): Changes => new Changes(placed: $matrix), $mend->ofFiles), "high poly {$mend->words()} from delivery $delivery->number", 'delivery');
     }
 
+    /** Writes the files of an exploded layout with every part back where it was, as a new delivery. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/assemble', operationId: 'putBack', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Put back', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    public function assemble(Delivery $delivery, Derived $derived): JsonResponse
+    {
+        $inspection = $this->light(new StoredDelivery($delivery));
+        $changes = ExplodedFiles::back($inspection);
+        if ($changes === []) {
+            throw ValidationException::withMessages(['delivery' => $inspection->assembled === null ? 'this delivery is no exploded layout' : 'no part of it was moved']);
+        }
+
+        return $this->deliver($derived, $delivery, $changes, "put back together from delivery $delivery->number", 'delivery', false);
+    }
+
     /** Takes the suffixes that were found in the files into the asset's standard. */
     #[OA\Post(path: '/api/deliveries/{delivery}/suffixes', operationId: 'takeSuffixes', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Taken')])]
     public function suffixes(Delivery $delivery): Response
@@ -154,7 +168,7 @@ final class MendController extends Controller
 
     private function light(StoredDelivery $stored): Inspection
     {
-        return $stored->inspection(static fn (Part $part): bool => false);
+        return $stored->light();
     }
 
     private function plan(Request $request, StoredDelivery $stored, Inspection $inspection): RenamePlan
@@ -228,10 +242,10 @@ final class MendController extends Controller
     /**
      * @param  array<int, Changes>  $changes
      */
-    private function deliver(Derived $derived, Delivery $delivery, array $changes, string $because, string $field): JsonResponse
+    private function deliver(Derived $derived, Delivery $delivery, array $changes, string $because, string $field, bool $exploded = true): JsonResponse
     {
         try {
-            $new = $derived->deliver($delivery, $changes, $because);
+            $new = $derived->deliver($delivery, $changes, $because, $exploded);
         } catch (Unreadable $error) {
             throw ValidationException::withMessages([$field => $error->getMessage()]);
         }

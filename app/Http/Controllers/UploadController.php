@@ -31,7 +31,7 @@ final class UploadController extends Controller
         $ending = strtolower(pathinfo($name, PATHINFO_EXTENSION));
         $refusal = match (true) {
             preg_match('#[/\\\\\x00-\x1f]#', $name) === 1 || in_array($name, ['.', '..'], true) => 'the name holds a path or control characters; hand in plain file names',
-            ! in_array($ending, FormatCatalogue::SIDE_ENDINGS, true) && FormatCatalogue::refusalOf($ending) !== null => FormatCatalogue::refusalOf($ending),
+            ! in_array($ending, FormatCatalogue::SIDE_ENDINGS, true) && ! FormatCatalogue::isExplodePlan($name) && FormatCatalogue::refusalOf($ending) !== null => FormatCatalogue::refusalOf($ending),
             $bytes > $largest => 'it is '.Number::fileSize($bytes).'; at most '.Number::fileSize($largest).' is taken',
             $bytes === 0 => 'the file is empty; export it again',
             default => null,

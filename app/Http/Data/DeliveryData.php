@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * Everything that the stations show of a delivery.
  */
-#[OA\Schema(schema: 'DeliveryData', description: 'Everything that the stations show of a delivery.', required: ['id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'ties', 'suggestions', 'sets', 'common', 'findings', 'checks', 'ids', 'explode', 'outputs', 'packages', 'settings', 'place', 'suffixGuess', 'wholeBake', 'board', 'fewest'])]
+#[OA\Schema(schema: 'DeliveryData', description: 'Everything that the stations show of a delivery.', required: ['id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'ties', 'suggestions', 'sets', 'common', 'findings', 'checks', 'ids', 'explode', 'outputs', 'packages', 'settings', 'place', 'suffixGuess', 'wholeBake', 'board', 'fewest', 'exploded'])]
 final readonly class DeliveryData
 {
     /**
@@ -98,6 +98,8 @@ final readonly class DeliveryData
         public BoardData $board,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FewestData')])]
         public ?FewestData $fewest,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/ExplodedData')])]
+        public ?ExplodedData $exploded,
     ) {
     }
 }

@@ -9,9 +9,12 @@ use OpenApi\Attributes as OA;
 /**
  * Files written from a delivery.
  */
-#[OA\Schema(schema: 'OutputData', description: 'Files written from a delivery.', required: ['id', 'kind', 'state', 'error', 'name', 'bytes', 'madeAt', 'madeBy'])]
+#[OA\Schema(schema: 'OutputData', description: 'Files written from a delivery.', required: ['id', 'kind', 'state', 'error', 'name', 'bytes', 'madeAt', 'madeBy', 'cages'])]
 final readonly class OutputData
 {
+    /**
+     * @param  list<CageData>  $cages  of an output of cages
+     */
     public function __construct(
         #[OA\Property(type: 'integer')]
         public int $id,
@@ -29,6 +32,8 @@ final readonly class OutputData
         public string $madeAt,
         #[OA\Property(type: 'string')]
         public string $madeBy,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/CageData'))]
+        public array $cages,
     ) {
     }
 }

@@ -6,6 +6,7 @@ namespace Anvil\Cage;
 
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\HeightSolver;
+use Anvil\Clearance\LowSurface;
 use Anvil\Clearance\RayField;
 use Anvil\Clearance\SetClearance;
 use Anvil\Clearance\SetSurfaces;
@@ -78,6 +79,35 @@ final readonly class CageFit
             // Under the wrong hit where it can be; where it cannot, what belongs is enclosed all the same, and the rest is told.
             $distance[$v] = max(min($one, self::UNDER_WRONG * $cap[$v]), max($least, min($one, $need[$v] * (1 + 1e-6))));
         }
+        $positions = self::moved($low, $distance);
+        $single = $measured->recommended->out;
+        $more = $less = 0;
+        foreach (array_keys($used) as $v) {
+            $more += $distance[$v] > $single * (1 + 1e-6) ? 1 : 0;
+            $less += $distance[$v] < $single * (1 - 1e-6) ? 1 : 0;
+        }
+
+        return new self($set->name, $positions, count($used), $more, $less, CageRays::of($field, $positions, $measured->inUse()->in), $field->d);
+    }
+
+    /**
+     * The cage of a single distance: every vertex as far outward as the reach in use.
+     *
+     * @return list<float> side by side with the set's low parts one after the other
+     */
+    public static function single(BakeSet $set, float $out): array
+    {
+        $low = SetSurfaces::of($set, true)->low();
+
+        return self::moved($low, array_fill(0, intdiv(count($low->directions), 3), $out));
+    }
+
+    /**
+     * @param  array<int, float>  $distance  by direction
+     * @return list<float>
+     */
+    private static function moved(LowSurface $low, array $distance): array
+    {
         $along = [];
         foreach ($low->corners as $k => $v) {
             $along[$low->triangles[$k]] = $v;
@@ -87,14 +117,8 @@ final readonly class CageFit
             $v = $along[intdiv($i, 3)] ?? -1;
             $positions[] = $v < 0 ? $value : $value + $distance[$v] * $low->directions[3 * $v + $i % 3];
         }
-        $single = $measured->recommended->out;
-        $more = $less = 0;
-        foreach (array_keys($used) as $v) {
-            $more += $distance[$v] > $single * (1 + 1e-6) ? 1 : 0;
-            $less += $distance[$v] < $single * (1 - 1e-6) ? 1 : 0;
-        }
 
-        return new self($set->name, $positions, count($used), $more, $less, CageRays::of($field, $positions, $measured->inUse()->in), $field->d);
+        return $positions;
     }
 
     /** Whether no ray from it goes wrong and nothing lies outside, within the limits of the checks. */

@@ -8,6 +8,7 @@ use Anvil\Formats\Json;
 use Anvil\Formats\Unreadable;
 use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
+use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 
 /**
@@ -15,6 +16,11 @@ use Anvil\Standard\Role;
  */
 final readonly class Assembled
 {
+    /** A set counts as moved from this share of D, and as moved as one up to that of explode-drift. */
+    private const MOVED = 1e-3;
+
+    private const DRIFT = 1e-4;
+
     /**
      * @param  array<string, array{float, float, float}>|null  $vectors  by set, of an `explode.json`
      * @param  float|null  $clearance  the gap that the layout was made with, of an `explode.json`
@@ -43,6 +49,34 @@ final readonly class Assembled
         $clearance = $root->value('clearance');
 
         return new self($vectors, is_int($clearance) || is_float($clearance) ? (float) $clearance : null, []);
+    }
+
+    /**
+     * Whether an asset is an earlier one with sets moved apart: low and high by the same vector, to where no other set's bounds are,
+     * and not all by one vector. Reads names and bounds only.
+     */
+    public static function recognise(Inspection $now, Inspection $before): ?self
+    {
+        $original = self::ofOriginal($before);
+        $d = $before->diagonal();
+        $moved = $followed = 0;
+        $vectors = [];
+        foreach ($now->sets as $set) {
+            $first = $set->low === [] ? null : $original->moveOf($set->low[0], $set->name);
+            if ($first === null) {
+                continue;
+            }
+            $vectors[] = $first;
+            if (self::apart($first, [0.0, 0.0, 0.0]) <= self::MOVED * $d) {
+                continue;
+            }
+            $moved++;
+            $followed += $set->high !== [] && $original->movesAsOne([...$set->low, ...$set->high], $set->name, $first, self::DRIFT * $d) && self::isClear($set, $now->sets) ? 1 : 0;
+        }
+        $differ = array_filter($vectors, static fn (array $vector): bool => self::apart($vector, $vectors[0]) > self::MOVED * $d);
+
+        // Most of what was moved must have been moved as one: the others are those that drifted.
+        return $followed > 0 && 2 * $followed > $moved && $differ !== [] ? $original : null;
     }
 
     /** An asset as it was before it was exploded. */
@@ -78,6 +112,46 @@ final readonly class Assembled
         $after = $part->part->bounds()?->centre();
 
         return $before === null || $after === null ? null : [$after[0] - $before[0], $after[1] - $before[1], $after[2] - $before[2]];
+    }
+
+    /**
+     * @param  list<RoledPart>  $parts
+     * @param  array{float, float, float}  $vector
+     */
+    private function movesAsOne(array $parts, string $set, array $vector, float $most): bool
+    {
+        foreach ($parts as $part) {
+            $move = $this->moveOf($part, $set);
+            if ($move === null || self::apart($move, $vector) > $most) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * @param  list<BakeSet>  $sets
+     */
+    private static function isClear(BakeSet $set, array $sets): bool
+    {
+        $box = $set->bounds();
+        foreach ($sets as $other) {
+            if ($other->name !== $set->name && $box !== null && $other->bounds()?->meets($box) === true) {
+                return false;
+            }
+        }
+
+        return $box !== null;
+    }
+
+    /**
+     * @param  array{float, float, float}  $a
+     * @param  array{float, float, float}  $b
+     */
+    private static function apart(array $a, array $b): float
+    {
+        return sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2);
     }
 
     private static function key(RoledPart $part): string

@@ -9,6 +9,8 @@ use Anvil\Formats\Rewriter;
 use Anvil\Formats\Sink;
 use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
+use Anvil\Pairing\RoledPart;
+use Closure;
 
 /**
  * Writes every file of an asset with its sets moved apart, and `explode.json` with the vectors.
@@ -20,22 +22,46 @@ final class ExplodedFiles
      */
     public static function write(Inspection $inspection, array $files, ExplodePlan $plan, Sink $sink): void
     {
-        $moves = [];
-        foreach ($inspection->sets as $set) {
-            $vector = $plan->vectors[$set->name] ?? [0.0, 0.0, 0.0];
-            if ($vector === [0.0, 0.0, 0.0]) {
-                continue;
-            }
-            foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
-                // In the unit and axes of the part's own file.
-                $moves[$part->file][$part->part->name] = $inspection->frames[$part->file]->unapplied($vector) ?? $vector;
-            }
-        }
+        $changes = self::changes($inspection, static fn (RoledPart $part, string $set): ?array => $plan->vectors[$set] ?? null);
         foreach ($files as $i => $file) {
-            Rewriter::write($file->source, new Changes([], $moves[$i] ?? []), $file->source->name(), $sink);
+            Rewriter::write($file->source, $changes[$i] ?? new Changes, $file->source->name(), $sink);
         }
         $stream = $sink->open('explode.json');
         fwrite($stream, json_encode($plan->toArray($inspection), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n");
         fclose($stream);
+    }
+
+    /**
+     * What puts the parts of an exploded layout back to where they were; those that drifted go back each by its own way.
+     *
+     * @return array<int, Changes> by file number
+     */
+    public static function back(Inspection $inspection): array
+    {
+        return self::changes($inspection, static function (RoledPart $part, string $set) use ($inspection): ?array {
+            $move = $inspection->assembled?->moveOf($part, $set);
+
+            return $move === null ? null : [-$move[0], -$move[1], -$move[2]];
+        });
+    }
+
+    /**
+     * @param  Closure(RoledPart, string): (array{float, float, float}|null)  $vectorOf  of a part and its set
+     * @return array<int, Changes>
+     */
+    private static function changes(Inspection $inspection, Closure $vectorOf): array
+    {
+        $moves = [];
+        foreach ($inspection->sets as $set) {
+            foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
+                $vector = $vectorOf($part, $set->name);
+                if ($vector !== null && array_filter($vector) !== []) {
+                    // In the unit and axes of the part's own file.
+                    $moves[$part->file][$part->part->name] = $inspection->frames[$part->file]->unapplied($vector) ?? $vector;
+                }
+            }
+        }
+
+        return array_map(static fn (array $own): Changes => new Changes([], $own), $moves);
     }
 }

@@ -20,6 +20,9 @@ final class FormatCatalogue
     /** Endings of the files that belong to a mesh file rather than being one. */
     public const SIDE_ENDINGS = ['mtl', 'bin', 'png', 'jpg', 'jpeg', 'webp', 'ktx2'];
 
+    /** Tells how an exploded layout was moved; it is handed in beside the mesh files. */
+    public const EXPLODE_PLAN = 'explode.json';
+
     /** Formats that are read, and what they carry. */
     private const READ = [
         'glb' => 'binary glTF', 'gltf' => 'glTF', 'obj' => 'OBJ', 'ply' => 'PLY', 'stl' => 'STL', 'dae' => 'COLLADA', 'usda' => 'USD text', 'usd' => 'USD text', 'zip' => 'zip',
@@ -116,6 +119,12 @@ final class FormatCatalogue
         self::checkHead($source, $ending);
 
         return $reader->read($source);
+    }
+
+    /** @param  string  $name  of a file, folders and all */
+    public static function isExplodePlan(string $name): bool
+    {
+        return strtolower(basename($name)) === self::EXPLODE_PLAN;
     }
 
     /** What is said of a file with this ending, when it cannot be read; null when it can. */

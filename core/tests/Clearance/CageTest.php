@@ -70,6 +70,19 @@ final class CageTest extends TestCase
         self::assertTrue($fit->isClean());
     }
 
+    public function test_the_cage_of_a_single_distance_stands_off_by_it(): void
+    {
+        // At a corner of a box the averaged direction runs along the diagonal, at every vertex as far as said.
+        $report = Assets::report(['a_low' => Shapes::box(2, 2, 2)], ['a_high' => Shapes::roundedBox(2, 2, 2, 0.1, 3)]);
+        $positions = CageFit::single($report->inspection->sets[0], 0.3);
+        foreach (array_chunk($positions, 3) as $p) {
+            foreach ($p as $value) {
+                self::assertEqualsWithDelta(1 + 0.3 / sqrt(3), abs($value), 1e-6);
+            }
+        }
+        self::assertCount(count($report->inspection->judged(Role::Low)[0]->part->mesh->positions), $positions);
+    }
+
     private static function fit(Report $report): CageFit
     {
         return CageFit::of($report->inspection, $report->inspection->sets[0], $report->inspection->clearances[$report->inspection->sets[0]->name]);

@@ -284,6 +284,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery}/assemble": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the files of an exploded layout with every part back where it was, as a new delivery. */
+        post: operations["putBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/suffixes": {
         parameters: {
             query?: never;
@@ -441,6 +458,20 @@ export interface components {
             min: number[];
             max: number[];
         };
+        /** @description A cage fitted by vertex, and what is left that it cannot mend. */
+        CageData: {
+            set: string;
+            vertices: number;
+            /** @description vertices further out than the recommended single distance */
+            more: number;
+            /** @description vertices nearer than it */
+            less: number;
+            /** @description share of low area whose ray goes wrong even from this cage */
+            wrongShare: number;
+            /** @description how far high poly stands out of it */
+            outsideBy: number;
+            clean: boolean;
+        };
         /** @description How a check ended. */
         CheckData: {
             code: string;
@@ -501,6 +532,7 @@ export interface components {
             wholeBake: components["schemas"]["WholeData"] | null;
             board: components["schemas"]["BoardData"];
             fewest: components["schemas"]["FewestData"] | null;
+            exploded: components["schemas"]["ExplodedData"] | null;
         };
         /** @description A delivery in the picker. */
         DeliveryRowData: {
@@ -521,6 +553,12 @@ export interface components {
             bleedBefore: number;
             bleedAfter: number;
             samples: number;
+        };
+        /** @description That a delivery is an exploded layout, and of what. */
+        ExplodedData: {
+            /** @description number of the delivery that it was recognised from; null: its own explode.json says so */
+            of: number | null;
+            moves: components["schemas"]["PlacedMoveData"][];
         };
         /** @description The fewest groups of sets that keep those in conflict apart; proved where it is exact. */
         FewestData: {
@@ -640,6 +678,7 @@ export interface components {
             bytes: number | null;
             madeAt: string;
             madeBy: string;
+            cages: components["schemas"]["CageData"][];
         };
         /** @description A sealed package. */
         PackageData: {
@@ -673,6 +712,11 @@ export interface components {
             words: string;
             matrix: number[];
             stuck: string | null;
+        };
+        /** @description How far a set of an exploded layout was moved. */
+        PlacedMoveData: {
+            set: string;
+            vector: number[];
         };
         /** @description How far long work is. */
         ProgressData: {
@@ -917,7 +961,7 @@ export interface operations {
             header?: never;
             path: {
                 delivery: number;
-                role: "low" | "high" | "id";
+                role: "low" | "high" | "id" | "cage" | "single" | "fitted";
             };
             cookie?: never;
         };
@@ -1304,6 +1348,28 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Mended */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredData"];
+                };
+            };
+        };
+    };
+    putBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Put back */
             201: {
                 headers: {
                     [name: string]: unknown;

@@ -1,8 +1,9 @@
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { Fragment, useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { ApiError, useAct, type BakeSet, type Delivery } from '../api/client';
-import { column, length, percent, plural, scaleFor, whole, type LengthScale } from '../frame/format';
+import { column, digits, length, percent, plural, scaleFor, whole, type LengthScale } from '../frame/format';
 import { useSelection, useStand } from '../frame/selection';
 import { Handle, Span, Ticks, consequences, gaugeScale, type GaugeScale } from './SpanGauge';
 
@@ -151,6 +152,112 @@ function WhatIf({ set, lengths, tried, onTry, keep, settled }: WhatIfProps) {
     );
 }
 
+/** What the fitted cages did, and what no cage can mend; the sets that stay troubled first. */
+function Cages({ cages, lengths, chosen }: { cages: Delivery['outputs'][number]['cages']; lengths: LengthScale; chosen: string | null }) {
+    const selection = useSelection();
+    const stand = useStand();
+    const left = (cage: (typeof cages)[number]): number => (cage.clean ? 0 : 1 + cage.wrongShare);
+    const sorted = [...cages].sort((a, b) => left(b) - left(a) || (a.set < b.set ? -1 : 1));
+    const clean = cages.filter((cage) => cage.clean).length;
+    const shown = sorted.slice(0, Math.max(12, cages.length - clean));
+    return (
+        <>
+            <p style={{ margin: '12px 0 4px', display: 'flex', gap: 12, alignItems: 'baseline' }}>
+                <span style={{ flex: 1 }}>
+                    <b>{clean === cages.length ? `Cages fit all ${plural(cages.length, 'set')} clean` : `Cages fit ${clean} of ${plural(cages.length, 'set')} clean`}</b>{' '}
+                    <span className="soft">– shot again from each cage</span>
+                </span>
+                <Button variant="text" onClick={stand.showCage}>
+                    Show in the stand
+                </Button>
+            </p>
+            <table className="sheet">
+                <colgroup>
+                    <col />
+                    <col style={{ width: 82 }} />
+                    <col style={{ width: 92 }} />
+                    <col style={{ width: 92 }} />
+                    <col style={{ width: 130 }} />
+                    <col style={{ width: 110 }} />
+                </colgroup>
+                <thead>
+                    <tr>
+                        <th>set</th>
+                        <th className="num">vertices</th>
+                        <th className="num" title="further out than the recommended single distance">
+                            need more
+                        </th>
+                        <th className="num" title="nearer than it">
+                            need less
+                        </th>
+                        <th className="num" title="share of low area whose ray goes wrong from any cage: split the set, explode, or retouch it after the bake">
+                            no cage mends
+                        </th>
+                        <th className="num" title="how far high poly stands out of the cage">
+                            left out{lengths.unit ? `, ${lengths.unit}` : ''}
+                        </th>
+                    </tr>
+                </thead>
+                <tbody>
+                    {shown.map((cage) => (
+                        <tr key={cage.set} className={`choosable${cage.set === chosen ? ' chosen' : ''}`} onClick={() => selection.select({ set: cage.set })}>
+                            <td className="mono">{cage.set}</td>
+                            <td className="num">{whole(cage.vertices)}</td>
+                            <td className="num">{whole(cage.more)}</td>
+                            <td className="num">{whole(cage.less)}</td>
+                            <td className={`num${cage.wrongShare > 0.0005 ? ' trouble' : ' soft'}`}>{percent(cage.wrongShare)}</td>
+                            <td className={`num${cage.clean || cage.outsideBy === 0 ? ' soft' : ' trouble'}`}>{digits(cage.outsideBy * lengths.factor, 2)}</td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            {cages.length > shown.length && <p className="soft">and {cages.length - shown.length} more that fit clean</p>}
+        </>
+    );
+}
+
+/** That these files are an exploded layout already, and the way back. */
+function Exploded({ delivery, lengths }: { delivery: Delivery; lengths: LengthScale }) {
+    const navigate = useNavigate();
+    const back = useAct<void, { assetId: number; deliveryId: number }>(delivery.id, () => 'assemble');
+    const moves = delivery.exploded?.moves ?? [];
+    const drifted = delivery.findings.filter((finding) => finding.code === 'explode-drift').length;
+    const clashes = delivery.findings.filter((finding) => finding.code === 'explode-clash').length;
+    return (
+        <div className="offer quiet">
+            <span style={{ flex: 1 }}>
+                <b>
+                    {moves.length === 0
+                        ? 'An exploded layout in which no set was moved'
+                        : `An exploded layout: ${moves.length === 1 ? '1 set stands' : `${moves.length} sets stand`} apart ${delivery.exploded?.of ? `from where ${moves.length === 1 ? 'it was' : 'they were'} in delivery ${delivery.exploded.of}` : 'by its explode.json'}`}
+                </b>
+                <br />
+                <span className="soft">
+                    {moves
+                        .slice(0, 4)
+                        .map((move) => `${move.set} by ${length(Math.hypot(...move.vector), lengths)}`)
+                        .join(', ')}
+                    {moves.length > 4 ? ` and ${moves.length - 4} more` : ''}
+                    {moves.length > 0 && (drifted + clashes === 0 ? '. No part of a set was moved otherwise, none is in another’s way.' : '. See the findings.')}
+                </span>
+                {back.error instanceof ApiError && (
+                    <span className="blocker" role="alert">
+                        {' '}
+                        {back.error.message}
+                    </span>
+                )}
+            </span>
+            <Button
+                variant="outlined"
+                disabled={back.isPending || moves.length === 0 || delivery.state !== 'done'}
+                onClick={() => back.mutate(undefined, { onSuccess: (made) => void navigate(`/assets/${made.assetId}/deliveries/${made.deliveryId}/clearance`) })}
+            >
+                {back.isPending ? 'Putting back…' : 'Put back together'}
+            </Button>
+        </div>
+    );
+}
+
 /** Which distance to bake at, and which sets must be kept apart. */
 export function Clearance({ delivery }: { delivery: Delivery }) {
     const selection = useSelection();
@@ -212,6 +319,7 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                         </p>
                     </div>
                 </div>
+                {delivery.exploded && <Exploded delivery={delivery} lengths={lengths} />}
                 {measured.length > 0 && (
                     <div className="gauge-row soft" style={{ cursor: 'default', minHeight: 24, borderBottomColor: 'var(--rule-strong)', fontSize: 12.5 }}>
                         <span>bake set</span>
@@ -289,9 +397,10 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                         </span>
                     </div>
                 )}
+                {cage?.state === 'done' && <Cages cages={cage.cages} lengths={lengths} chosen={chosen} />}
                 {moves.length > 0 && explode && (
                     <>
-                        <p style={{ margin: '0 0 4px' }}>
+                        <p style={{ margin: '12px 0 4px' }}>
                             <b>{moved.length === 0 ? 'No set can be moved apart' : `Apart by moving ${plural(moved.length, 'set')}`}</b>{' '}
                             <span className="soft">
                                 –{' '}
@@ -353,17 +462,17 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                 )}
             </div>
             <div className="foot">
-                <span>assembled</span>
+                <span>{delivery.exploded ? 'as handed in' : 'assembled'}</span>
                 <Slider
-                    aria-label="from assembled to exploded"
+                    aria-label={delivery.exploded ? 'from as handed in to put back' : 'from assembled to exploded'}
                     min={0}
                     max={100}
                     value={100 * stand.explode}
-                    disabled={moved.length === 0}
+                    disabled={(delivery.exploded?.moves ?? moved).length === 0}
                     onChange={(_, value) => setExplode(value / 100)}
                     sx={{ width: 120 }}
                 />
-                <span>exploded</span>
+                <span>{delivery.exploded ? 'put back' : 'exploded'}</span>
                 <span className="grow" />
                 {cage?.state === 'failed' && <span className="blocker">{cage.error}</span>}
                 {cage?.state === 'done' ? (

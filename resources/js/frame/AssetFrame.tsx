@@ -95,7 +95,19 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
     const [menu, setMenu] = useState<HTMLElement | null>(null);
     const [help, setHelp] = useState(false);
     const base = `/assets/${assetId}/deliveries/${deliveryId}`;
-    const control = useMemo(() => ({ explode, setExplode, fly, flyTo: () => setFly((n) => n + 1), ids: station === 'color-id' }), [explode, fly, station]);
+    const [asked, setAsked] = useState<{ show: 'cage'; time: number } | null>(null);
+    const control = useMemo(
+        () => ({
+            explode,
+            setExplode,
+            fly,
+            flyTo: () => setFly((n) => n + 1),
+            ids: station === 'color-id',
+            asked,
+            showCage: () => setAsked((old) => ({ show: 'cage', time: (old?.time ?? 0) + 1 })),
+        }),
+        [explode, fly, station, asked],
+    );
 
     useEffect(() => {
         const onKey = (event: KeyboardEvent): void => {

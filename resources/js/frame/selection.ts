@@ -58,8 +58,19 @@ export interface StandControl {
     fly: number;
     flyTo: () => void;
     ids: boolean;
+    /** What a station asked to be shown, and the how manieth time. */
+    asked: { show: 'cage'; time: number } | null;
+    showCage: () => void;
 }
 
-export const StandContext = createContext<StandControl>({ explode: 0, setExplode: () => undefined, fly: 0, flyTo: () => undefined, ids: false });
+export const StandContext = createContext<StandControl>({
+    explode: 0,
+    setExplode: () => undefined,
+    fly: 0,
+    flyTo: () => undefined,
+    ids: false,
+    asked: null,
+    showCage: () => undefined,
+});
 
 export const useStand = (): StandControl => useContext(StandContext);

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useState, type CSSProperties, type DragEvent } from 'react';
 import { ApiError, useAct, type BakeSet, type Delivery } from '../api/client';
-import { percent, plural } from '../frame/format';
+import { digits, percent, plural } from '../frame/format';
 import { useSelection } from '../frame/selection';
 import {
     boardOf,
@@ -36,10 +36,10 @@ function Bleeds({ sets, onPick }: { sets: BakeSet[]; onPick: (set: string) => vo
     const shown = busy.slice(0, 24);
     return (
         <div style={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="bleed matrix">
-            <table className="matrix">
+            <table className={matrixClass(shown.length)}>
                 <thead>
                     <tr>
-                        <th scope="col">meets first →</th>
+                        <th scope="col">meets first, % →</th>
                         {shown.map((set) => (
                             <th key={set.name} scope="col" className="mono">
                                 {set.name}
@@ -67,7 +67,7 @@ function Bleeds({ sets, onPick }: { sets: BakeSet[]; onPick: (set: string) => vo
                                                 onClick={() => onPick(row.name)}
                                                 title={`${row.name} meets ${column.name} first on ${percent(share)} of its seen low area`}
                                             >
-                                                {percent(share, 2)}
+                                                {digits(100 * share, 2)}
                                             </button>
                                         ) : (
                                             ''
@@ -83,6 +83,9 @@ function Bleeds({ sets, onPick }: { sets: BakeSet[]; onPick: (set: string) => vo
         </div>
     );
 }
+
+/** Many columns have their names standing on end, so that all of them are seen. */
+const matrixClass = (columns: number): string => (columns > 7 ? 'matrix many' : 'matrix');
 
 /** Who stands over whom, as a share of the directions over a set's faces, and who is to shade whom when occlusion is baked. */
 function Shades({ sets, board, onChange, onPick }: { sets: BakeSet[]; board: Board; onChange: (board: Board) => void; onPick: (set: string) => void }) {
@@ -110,10 +113,10 @@ function Shades({ sets, board, onChange, onPick }: { sets: BakeSet[]; board: Boa
                 <p className="soft">No set stands over another one.</p>
             ) : (
                 <div style={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="shading matrix">
-                    <table className="matrix">
+                    <table className={matrixClass(columns.length)}>
                         <thead>
                             <tr>
-                                <th scope="col">is shaded by →</th>
+                                <th scope="col">is shaded by, % →</th>
                                 {columns.map((set) => (
                                     <th key={set.name} scope="col" className="mono">
                                         {set.name}
@@ -145,7 +148,7 @@ function Shades({ sets, board, onChange, onPick }: { sets: BakeSet[]; board: Boa
                                                         onClick={() => onChange(shaded(board, row.name, column.name, stand))}
                                                     >
                                                         {marked ? '✓ ' : ''}
-                                                        {percent(share, 2)}
+                                                        {digits(100 * share, 2)}
                                                     </button>
                                                 ) : (
                                                     ''

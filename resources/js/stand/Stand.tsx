@@ -9,6 +9,8 @@ import { colors, type Mode } from '../theme';
 import { parseDisplay } from './display';
 import { StandScene, type Show, type View } from './scene';
 
+type Cage = 'single' | 'cage' | 'fitted';
+
 function niceLength(most: number): number {
     const power = 10 ** Math.floor(Math.log10(most));
     return ([5, 2, 1].find((step) => step * power <= most) ?? 1) * power;
@@ -35,6 +37,29 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
             return { low: low ? parseDisplay(low) : [], high: high ? parseDisplay(high) : [], id: id ? parseDisplay(id) : [] };
         },
     });
+    const fitted = delivery.outputs.filter((output) => output.kind === 'cage' && output.state === 'done').at(-1)?.id ?? null;
+    const cages: { kind: Cage; words: string }[] = [
+        { kind: 'single', words: 'at the reach in use' },
+        ...(delivery.parts.some((part) => part.role === 'cage') ? [{ kind: 'cage' as const, words: 'handed in' }] : []),
+        ...(fitted !== null ? [{ kind: 'fitted' as const, words: 'fitted' }] : []),
+    ];
+    const [wanted, setWanted] = useState<Cage | null>(null);
+    const cage = cages.find((one) => one.kind === wanted)?.kind ?? cages.at(-1)?.kind ?? 'single';
+    const { data: cageParts } = useQuery({
+        queryKey: ['mesh', delivery.id, delivery.checkedAt, cage, cage === 'fitted' ? fitted : null],
+        enabled: ready && show === 'cage',
+        staleTime: Infinity,
+        queryFn: async () => {
+            const mesh = await fetchMesh(delivery.id, cage);
+            return mesh ? parseDisplay(mesh) : [];
+        },
+    });
+    const [answered, setAnswered] = useState(stand.asked);
+    if (answered !== stand.asked) {
+        setAnswered(stand.asked);
+        setShow(stand.asked?.show ?? show);
+        setWanted(null);
+    }
     const select = useRef(selection.select);
     useEffect(() => {
         select.current = selection.select;
@@ -83,10 +108,17 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
         }
     }, [data, mode]);
     useEffect(() => {
-        scene.current?.setVectors(new Map((delivery.explode?.moves ?? []).map((move) => [move.set, move.vector as [number, number, number]])));
-    }, [data, delivery.explode, mode]);
+        if (data && cageParts) {
+            scene.current?.loadCage(cageParts);
+        }
+    }, [data, cageParts, mode]);
+    useEffect(() => {
+        // Of a layout that is exploded already, the way back.
+        const [moves, sign] = delivery.exploded ? [delivery.exploded.moves, -1] : [delivery.explode?.moves ?? [], 1];
+        scene.current?.setVectors(new Map(moves.map((move) => [move.set, move.vector.map((v) => sign * v) as [number, number, number]])));
+    }, [data, delivery.explode, delivery.exploded, mode]);
     useEffect(() => scene.current?.explode(stand.explode), [stand.explode, data, mode]);
-    useEffect(() => scene.current?.show(show, wire, seeThrough && show === 'both'), [show, wire, seeThrough, data, mode]);
+    useEffect(() => scene.current?.show(show, wire, seeThrough && (show === 'both' || show === 'cage')), [show, wire, seeThrough, data, cageParts, mode]);
     useEffect(() => scene.current?.mark(chosen, stand.explode > 0 ? [] : points), [chosen, points, show, stand.explode, data, mode]);
     const flown = useRef(0);
     useEffect(() => {
@@ -106,13 +138,13 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
         <div className="stand" ref={host} role="region" aria-label={`3D view of ${delivery.assetName}: ${show}`}>
             <div className="top">
                 <ToggleButtonGroup value={show} onChange={(_, value: Show | null) => value && setShow(value)} aria-label="what the stand shows">
-                    {(['low', 'high', 'both', 'ID'] as const).map((one) => (
+                    {(['low', 'high', 'both', 'cage', 'ID'] as const).map((one) => (
                         <ToggleButton key={one} value={one}>
                             {one}
                         </ToggleButton>
                     ))}
                 </ToggleButtonGroup>
-                <div style={{ display: 'flex', gap: 6 }}>
+                <div style={{ display: 'flex', gap: 4 }}>
                     <ToggleButtonGroup
                         exclusive={false}
                         value={[...(wire ? ['wire'] : []), ...(seeThrough ? ['see-through'] : [])]}
@@ -135,6 +167,18 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
                     </ToggleButtonGroup>
                 </div>
             </div>
+            {show === 'cage' && data && (
+                <div className="cages">
+                    <ToggleButtonGroup value={cage} onChange={(_, value: Cage | null) => value && setWanted(value)} aria-label="which cage">
+                        {cages.map((one) => (
+                            <ToggleButton key={one.kind} value={one.kind}>
+                                {one.words}
+                            </ToggleButton>
+                        ))}
+                    </ToggleButtonGroup>
+                    <span>{cageParts?.length === 0 ? 'no set was measured' : 'what is not veiled stands out of the cage'}</span>
+                </div>
+            )}
             {!data && (
                 <div className="empty">
                     {broken

@@ -3,12 +3,12 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Palette } from '../theme';
 import type { DisplayPart } from './display';
 
-export type Show = 'low' | 'high' | 'both' | 'ID';
+export type Show = 'low' | 'high' | 'both' | 'cage' | 'ID';
 export type View = 'free' | 'front' | 'side' | 'top';
 
 interface Piece {
     part: DisplayPart;
-    role: 'low' | 'high' | 'id';
+    role: 'low' | 'high' | 'id' | 'cage';
     mesh: THREE.Mesh;
     wire: THREE.LineSegments | null;
     edges: THREE.LineSegments | null;
@@ -61,27 +61,23 @@ export class StandScene {
     load(parts: { low: DisplayPart[]; high: DisplayPart[]; id: DisplayPart[] }): void {
         this.clear();
         for (const role of ['low', 'high', 'id'] as const) {
-            for (const part of parts[role]) {
-                const geometry = new THREE.BufferGeometry();
-                geometry.setAttribute('position', new THREE.BufferAttribute(part.positions, 3));
-                geometry.setIndex(new THREE.BufferAttribute(part.indices, 1));
-                part.colors.forEach(([first], i) => geometry.addGroup(3 * first, 3 * ((part.colors[i + 1]?.[0] ?? part.triangles) - first), i));
-                if (part.colors.length === 0) {
-                    geometry.addGroup(0, 3 * part.triangles, 0);
-                }
-                if (role !== 'low') {
-                    geometry.computeVertexNormals();
-                }
-                const mesh = new THREE.Mesh(geometry);
-                mesh.userData.part = part.name;
-                this.model.add(mesh);
-                this.pieces.push({ part, role, mesh, wire: null, edges: null });
-            }
+            this.add(role, parts[role]);
         }
         const box = new THREE.Box3().setFromObject(this.model);
         this.size = box.isEmpty() ? 1 : box.getSize(new THREE.Vector3()).length();
         this.place();
         this.look('free');
+    }
+
+    /** Another cage in the place of the one before; the eye stays where it is. */
+    loadCage(parts: DisplayPart[]): void {
+        for (const piece of this.pieces.filter((one) => one.role === 'cage')) {
+            this.drop(piece);
+            this.model.remove(piece.mesh);
+        }
+        this.pieces = this.pieces.filter((one) => one.role !== 'cage');
+        this.add('cage', parts);
+        this.place();
     }
 
     setVectors(vectors: Map<string, [number, number, number]>): void {
@@ -97,7 +93,14 @@ export class StandScene {
     show(show: Show, wire: boolean, seeThrough: boolean): void {
         const hasIds = this.pieces.some((piece) => piece.role === 'id');
         for (const piece of this.pieces) {
-            const visible = show === 'ID' ? piece.role === (hasIds ? 'id' : 'high') : piece.role !== 'id' && (show === 'both' || piece.role === show);
+            const visible =
+                show === 'ID'
+                    ? piece.role === (hasIds ? 'id' : 'high')
+                    : show === 'cage'
+                      ? piece.role !== 'id'
+                      : show === 'both'
+                        ? piece.role === 'low' || piece.role === 'high'
+                        : piece.role === show;
             piece.mesh.visible = visible;
             this.release(piece.mesh.material);
             if (show === 'ID') {
@@ -108,15 +111,17 @@ export class StandScene {
                 piece.mesh.material = this.material(piece, clear);
             }
             // Both at once: the high poly solid, the low poly as its edges over it; see-through turns that round.
-            const outlined = show === 'both' && piece.role === 'low' && !seeThrough && piece.part.triangles < 60_000;
+            const outlined = piece.part.triangles < 60_000 && (piece.role === 'cage' ? visible : show === 'both' && piece.role === 'low' && !seeThrough);
             if (outlined && !piece.edges) {
-                piece.edges = new THREE.LineSegments(new THREE.EdgesGeometry(piece.mesh.geometry, 20), new THREE.LineBasicMaterial({ color: this.palette.low }));
+                // Of a cage all lines but those across flat faces; of the low poly only what is an edge to the eye.
+                const [angle, color] = piece.role === 'cage' ? [1, this.palette.cage] : [20, this.palette.low];
+                piece.edges = new THREE.LineSegments(new THREE.EdgesGeometry(piece.mesh.geometry, angle), new THREE.LineBasicMaterial({ color }));
                 piece.mesh.add(piece.edges);
             }
             if (piece.edges) {
                 piece.edges.visible = outlined;
             }
-            const wants = wire && visible && piece.part.triangles < 60_000;
+            const wants = wire && visible && piece.role !== 'cage' && piece.part.triangles < 60_000;
             if (wants && !piece.wire) {
                 piece.wire = new THREE.LineSegments(
                     new THREE.WireframeGeometry(piece.mesh.geometry),
@@ -227,7 +232,38 @@ export class StandScene {
         this.renderer.domElement.remove();
     }
 
+    private add(role: Piece['role'], parts: DisplayPart[]): void {
+        for (const part of parts) {
+            const geometry = new THREE.BufferGeometry();
+            geometry.setAttribute('position', new THREE.BufferAttribute(part.positions, 3));
+            geometry.setIndex(new THREE.BufferAttribute(part.indices, 1));
+            part.colors.forEach(([first], i) => geometry.addGroup(3 * first, 3 * ((part.colors[i + 1]?.[0] ?? part.triangles) - first), i));
+            if (part.colors.length === 0) {
+                geometry.addGroup(0, 3 * part.triangles, 0);
+            }
+            if (role !== 'low') {
+                geometry.computeVertexNormals();
+            }
+            const mesh = new THREE.Mesh(geometry);
+            mesh.userData.part = part.name;
+            mesh.visible = role !== 'cage';
+            this.model.add(mesh);
+            this.pieces.push({ part, role, mesh, wire: null, edges: null });
+        }
+    }
+
+    private drop(piece: Piece): void {
+        piece.mesh.geometry.dispose();
+        this.release(piece.mesh.material);
+        piece.wire?.geometry.dispose();
+        piece.edges?.geometry.dispose();
+    }
+
     private material(piece: Piece, clear: boolean): THREE.Material {
+        if (piece.role === 'cage') {
+            // A thin veil: what of the high poly stands out of the cage is seen without it.
+            return new THREE.MeshBasicMaterial({ color: this.palette.cage, transparent: true, opacity: 0.3, depthWrite: false });
+        }
         return new THREE.MeshStandardMaterial({
             color: piece.role === 'low' ? this.palette.low : this.palette.high,
             flatShading: piece.role === 'low',
@@ -308,12 +344,7 @@ export class StandScene {
     }
 
     private clear(): void {
-        for (const piece of this.pieces) {
-            piece.mesh.geometry.dispose();
-            this.release(piece.mesh.material);
-            piece.wire?.geometry.dispose();
-            piece.edges?.geometry.dispose();
-        }
+        this.pieces.forEach((piece) => this.drop(piece));
         this.pieces = [];
         this.model.clear();
         this.marks.clear();

@@ -77,7 +77,7 @@ final class ZippedFiles
                 throw Unreadable::because("the zip holds a link: \"$shown\"; pack the file itself");
             }
             $ending = strtolower(pathinfo($name, PATHINFO_EXTENSION));
-            $isSide = in_array($ending, FormatCatalogue::SIDE_ENDINGS, true);
+            $isSide = in_array($ending, FormatCatalogue::SIDE_ENDINGS, true) || FormatCatalogue::isExplodePlan($name);
             if ($ending === 'zip' || (! $isSide && ! in_array($ending, FormatCatalogue::endings(), true))) {
                 continue;
             }

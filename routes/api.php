@@ -18,6 +18,8 @@ Route::get('formats', [MendController::class, 'formats']);
 Route::post('deliveries', [DeliveryController::class, 'store']);
 Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('', [DeliveryController::class, 'show']);
+    Route::post('explode', [DeliveryController::class, 'explode']);
+    Route::get('rays', [DeliveryController::class, 'rays']);
     Route::get('mesh/{role}', [DeliveryController::class, 'mesh'])->whereIn('role', DisplayFile::KINDS);
     Route::get('download', [DeliveryController::class, 'download']);
     Route::post('cancel', [DeliveryController::class, 'cancel']);

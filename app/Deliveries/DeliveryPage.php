@@ -65,12 +65,13 @@ final readonly class DeliveryPage
     /** Lone parts for which the nearest on the other side is looked for, of those that place and size give none. */
     private const SEARCHED = 100;
 
-    private const SHOWN_POINTS = 1200;
-
     private Inspection $inspection;
 
     /** @var array<string, CoreSet> */
     private array $setsByName;
+
+    /** @var array<string, mixed> decoded once: it is large */
+    private array $report;
 
     public function __construct(private Delivery $delivery)
     {
@@ -82,6 +83,7 @@ final readonly class DeliveryPage
             $byName[$set->name] = $set;
         }
         $this->setsByName = $byName;
+        $this->report = $delivery->report ?? [];
     }
 
     public function data(): DeliveryData
@@ -266,7 +268,6 @@ final readonly class DeliveryPage
             $c?->set === null ? null : $reach($c->set), $reach($c?->inUse()), $c?->missShare,
             array_map(static fn ($bleed): BleedData => new BleedData($bleed->other, $bleed->share, $bleed->unseenShare), $c->bleeds ?? []),
             $c?->overhang, $c->highest ?? [],
-            array_slice($c->evidence['miss'] ?? [], 0, self::SHOWN_POINTS), array_slice($c->evidence['wrong'] ?? [], 0, self::SHOWN_POINTS),
             $set === null ? [] : array_values(array_unique(array_map(static fn (RoledPart $part): string => $part->base, [...$set->low, ...$set->high]))), $set->onItself ?? false, $c->details->wrongShare ?? 0.0,
             $c->details->curve['top'] ?? 0.0, $c->details->curve['miss'] ?? [], $c->details->curve['wrong'] ?? [],
             $this->shades($row->name), isset($this->delivery->asset->reaches[$row->name]), $row->reused,
@@ -279,7 +280,7 @@ final readonly class DeliveryPage
     private function shades(string $set): array
     {
         /** @var array<string, list<array{other: string, share: float|int}>> $all */
-        $all = $this->delivery->report['shades'] ?? [];
+        $all = $this->report['shades'] ?? [];
 
         return array_map(static fn (array $one): ShadeData => new ShadeData($one['other'], (float) $one['share']), $all[$set] ?? []);
     }
@@ -296,7 +297,7 @@ final readonly class DeliveryPage
             }
         }
         /** @var array{out?: list<float>|null, in?: list<float>|null} $common */
-        $common = $this->delivery->report['common'] ?? [];
+        $common = $this->report['common'] ?? [];
         // An open end is kept as −1: JSON has no infinity, and null already says that there is no common reach.
         $open = static function (?array $span): ?array {
             return $span === null ? null : array_map(static fn (mixed $end): float => is_numeric($end) ? (float) $end : -1.0, array_values($span));
@@ -312,7 +313,7 @@ final readonly class DeliveryPage
     {
         $about = Catalogue::about();
         /** @var list<array{code: string, state: string, reason?: string}> $checks */
-        $checks = $this->delivery->report['checks'] ?? [];
+        $checks = $this->report['checks'] ?? [];
         $out = [];
         foreach ($checks as $check) {
             $a = $about[$check['code']] ?? null;
@@ -332,7 +333,7 @@ final readonly class DeliveryPage
     private function ids(): ?IdsData
     {
         /** @var array{source: string, colors: list<array{hex: string, name: string, names: list<string>, parts: list<string>, nearest: float|null, nearestName: string|null}>, missing: list<string>, least: float|null, proposal: list<array{name: string, hex: string, parts: list<string>}>, proposalLeast: float|null}|null $ids */
-        $ids = $this->delivery->report['ids'] ?? null;
+        $ids = $this->report['ids'] ?? null;
 
         return $ids === null ? null : new IdsData(
             $ids['source'],
@@ -346,19 +347,19 @@ final readonly class DeliveryPage
     private function explode(): ?ExplodeData
     {
         /** @var array{clearance: float|int, sets: list<array{set: string, vector: list<float>, occlusionBefore: float|null, occlusionAfter: float|null}>, bleedBefore: float|int, bleedAfter: float|int, conflicts: array<string, list<string>>, before: array<string, float>, after: array<string, float>, proved: bool, samples: int}|null $plan */
-        $plan = $this->delivery->report['explode'] ?? null;
+        $plan = $this->report['explode'] ?? null;
         if ($plan === null) {
             return null;
         }
         $moves = [];
         foreach ($plan['sets'] as $set) {
             $meets = $plan['conflicts'][$set['set']] ?? [];
-            if ($meets !== []) {
+            if ($meets !== [] || array_filter($set['vector']) !== []) {
                 $moves[] = new MoveData($set['set'], array_map(floatval(...), $set['vector']), $meets, (float) ($plan['before'][$set['set']] ?? 0), (float) ($plan['after'][$set['set']] ?? 0), $set['occlusionBefore'], $set['occlusionAfter']);
             }
         }
 
-        return new ExplodeData((float) $plan['clearance'], $moves, $plan['proved'], (float) $plan['bleedBefore'], (float) $plan['bleedAfter'], $plan['samples']);
+        return new ExplodeData((float) $plan['clearance'], $moves, $plan['proved'], (float) $plan['bleedBefore'], (float) $plan['bleedAfter'], $plan['samples'], $this->delivery->asset->explode['all'] ?? false, ($this->delivery->asset->explode['clearance'] ?? null) !== null);
     }
 
     private function exploded(): ?ExplodedData
@@ -368,13 +369,8 @@ final readonly class DeliveryPage
             return null;
         }
         $moves = [];
-        $least = 1e-4 * $this->inspection->diagonal();
-        foreach ($this->inspection->sets as $set) {
-            $part = $set->low[0] ?? $set->high[0] ?? null;
-            $move = $part === null ? null : $assembled->moveOf($part, $set->name);
-            if ($move !== null && sqrt($move[0] ** 2 + $move[1] ** 2 + $move[2] ** 2) > $least) {
-                $moves[] = new PlacedMoveData($set->name, $move);
-            }
+        foreach ($assembled->movesOf($this->inspection) as $set => $vector) {
+            $moves[] = new PlacedMoveData((string) $set, $vector);
         }
         $of = $this->delivery->exploded_from === null ? null : Delivery::query()->find($this->delivery->exploded_from)?->number;
 
@@ -396,7 +392,7 @@ final readonly class DeliveryPage
     private function settings(): array
     {
         /** @var list<array{setting: string, value: string, reason: string}> $settings */
-        $settings = $this->delivery->report['settings'] ?? [];
+        $settings = $this->report['settings'] ?? [];
 
         return array_map(static fn (array $row): SettingData => new SettingData($row['setting'], $row['value'], $row['reason']), $settings);
     }
@@ -404,7 +400,7 @@ final readonly class DeliveryPage
     private function place(): ?PlaceMendData
     {
         /** @var array{factor: float|int|null, turn: string|null, words: string, matrix: list<float|int>, stuck: list<string>}|null $place */
-        $place = $this->delivery->report['place'] ?? null;
+        $place = $this->report['place'] ?? null;
 
         return $place === null ? null : new PlaceMendData($place['factor'] === null ? null : (float) $place['factor'], $place['turn'], $place['words'], array_map(floatval(...), $place['matrix']), $place['stuck'][0] ?? null);
     }
@@ -412,7 +408,7 @@ final readonly class DeliveryPage
     private function suffixGuess(): ?SuffixGuessData
     {
         /** @var array{suffixes: array<string, list<string>>, pairs: int, bases: int, ofFiles: bool}|null $guess */
-        $guess = $this->delivery->report['suffixes'] ?? null;
+        $guess = $this->report['suffixes'] ?? null;
 
         return $guess === null ? null : new SuffixGuessData($guess['suffixes']['low'][0] ?? '', $guess['suffixes']['high'][0] ?? '', $guess['suffixes']['id'][0] ?? null, $guess['pairs'], $guess['bases'], $guess['ofFiles']);
     }
@@ -420,7 +416,7 @@ final readonly class DeliveryPage
     private function wholeBake(): ?WholeData
     {
         /** @var array{clean: bool, out: float|int, in: float|int}|null $whole */
-        $whole = $this->delivery->report['whole'] ?? null;
+        $whole = $this->report['whole'] ?? null;
 
         return $whole === null ? null : new WholeData($whole['clean'], (float) $whole['out'], (float) $whole['in']);
     }

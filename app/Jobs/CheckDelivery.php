@@ -28,7 +28,7 @@ final class CheckDelivery extends DeliveryJob
         $inspection = (new StoredDelivery($delivery))->measured();
         $clearances = $inspection->clearances;
         $results = Runner::run($inspection);
-        $plan = $clearances === [] ? null : ExplodePlan::of($inspection);
+        $plan = $clearances === [] ? null : $delivery->asset->explodePlan($inspection);
         $report = new Report($inspection, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
         DisplayFile::write($delivery, $inspection);
         $place = PlaceMend::of($inspection);
@@ -67,7 +67,7 @@ final class CheckDelivery extends DeliveryJob
                     'ids' => IdSheet::of($inspection),
                     'settings' => Ticket::of($delivery->asset->name, $report)->settings(),
                     'checks' => $array['checks'], 'common' => $array['common'], 'sets' => $array['sets'],
-                    'explode' => $plan === null ? null : [...$plan->toArray($inspection), 'conflicts' => (object) $plan->conflicts, 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
+                    'explode' => $plan === null ? null : [...$plan->toArray($inspection), 'conflicts' => (object) ExplodePlan::inTheWay($inspection), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
                 ],
                 'core_version' => config()->string('anvil.core_version'),
                 'standard_version' => $delivery->asset->standard->version,

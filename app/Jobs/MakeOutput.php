@@ -7,7 +7,6 @@ namespace App\Jobs;
 use Anvil\Cage\CageFiles;
 use Anvil\Cage\CageFit;
 use Anvil\Clearance\ExplodedFiles;
-use Anvil\Clearance\ExplodePlan;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
 use Anvil\Formats\Folder;
@@ -52,7 +51,7 @@ final class MakeOutput extends DeliveryJob
         $sink = new FolderSink($folder);
         try {
             $detail = match ($output->kind) {
-                'exploded' => $this->explode($inspection, $stored, $sink),
+                'exploded' => $this->explode($delivery, $inspection, $stored, $sink),
                 'ids' => $this->ids($inspection, $stored, $sink),
                 'cage' => $this->cage($delivery, $inspection, $sink),
                 default => throw new RuntimeException("$output->kind is not written here"),
@@ -74,9 +73,9 @@ final class MakeOutput extends DeliveryJob
     /**
      * @return array<string, mixed>
      */
-    private function explode(Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
+    private function explode(Delivery $delivery, Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
     {
-        $plan = ExplodePlan::of($inspection);
+        $plan = $delivery->asset->explodePlan($inspection);
         ExplodedFiles::write($inspection, $stored->givenFiles(), $plan, $sink);
 
         return ['moved' => $plan->moved(), 'proved' => $plan->isProved()];
@@ -87,13 +86,7 @@ final class MakeOutput extends DeliveryJob
      */
     private function cage(Delivery $delivery, Inspection $inspection, FolderSink $sink): array
     {
-        $fits = [];
-        foreach ($inspection->sets as $set) {
-            $measured = $inspection->clearances[$set->name] ?? null;
-            if ($measured !== null) {
-                $fits[$set->name] = CageFit::of($inspection, $set, $measured);
-            }
-        }
+        $fits = CageFit::ofAll($inspection);
         CageFiles::write($inspection, $fits, $sink);
         DisplayFile::writeFitted($delivery, $inspection, $fits);
 

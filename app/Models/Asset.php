@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Anvil\Clearance\ExplodePlan;
+use Anvil\Inspection\Inspection;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard as Rules;
 use Illuminate\Database\Eloquent\Collection;
@@ -21,6 +23,7 @@ use Illuminate\Support\Carbon;
  * @property int $standard_id
  * @property array<string, mixed> $choices
  * @property array<string, array{out: float|null, in: float|null}>|null $reaches that were set by hand, by set
+ * @property array{clearance: float|int|null, all: bool}|null $explode how sets are moved apart, where that was set by hand
  * @property string $changed_by
  * @property Carbon $created_at
  * @property Carbon $updated_at
@@ -36,7 +39,7 @@ final class Asset extends Model
      */
     protected function casts(): array
     {
-        return ['choices' => 'array', 'reaches' => 'array'];
+        return ['choices' => 'array', 'reaches' => 'array', 'explode' => 'array'];
     }
 
     /**
@@ -59,6 +62,14 @@ final class Asset extends Model
     public function rules(): Rules
     {
         return $this->standard->parsed()->withReaches($this->reaches ?? []);
+    }
+
+    /** Its sets moved apart, as was set for it. */
+    public function explodePlan(Inspection $inspection): ExplodePlan
+    {
+        $clearance = $this->explode['clearance'] ?? null;
+
+        return ExplodePlan::of($inspection, $clearance === null ? null : (float) $clearance, $this->explode['all'] ?? false);
     }
 
     public function decided(): Choices

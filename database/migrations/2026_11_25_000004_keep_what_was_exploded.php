@@ -11,6 +11,9 @@ return new class extends Migration
         Schema::table('deliveries', function (Blueprint $table): void {
             $table->foreignId('exploded_from')->nullable()->constrained('deliveries')->nullOnDelete();
         });
+        Schema::table('assets', function (Blueprint $table): void {
+            $table->json('explode')->nullable();
+        });
     }
 
     public function down(): void
@@ -18,5 +21,6 @@ return new class extends Migration
         Schema::table('deliveries', function (Blueprint $table): void {
             $table->dropConstrainedForeignId('exploded_from');
         });
+        Schema::table('assets', fn (Blueprint $table) => $table->dropColumn('explode'));
     }
 };

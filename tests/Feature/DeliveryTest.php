@@ -306,6 +306,12 @@ final class DeliveryTest extends TestCase
         $kept = $this->getJson("/api/deliveries/$id")->assertJsonPath('sets.0.byHand', true)->assertJsonPath('sets.0.inUse.out', 0.01)->assertJsonPath('sets.*.reused', [false, true, true]);
         self::assertSame($recommended['in'] ?? null, $kept->json('sets.0.inUse.in'));
         self::assertContains('ray-miss', self::faults($kept));
+        // Its rays, two points each: what is missed or lies beyond the reach.
+        $rays = $this->getJson("/api/deliveries/$id/rays?set=bell")->assertOk();
+        self::assertNotSame([], $rays->json('miss'));
+        self::assertNotSame([], $rays->json('short'));
+        self::assertSame(0, count((array) $rays->json('short')) % 6);
+        $this->getJson("/api/deliveries/$id/rays?set=ghost")->assertNotFound();
         // The next delivery has it too; only the bell is another now.
         $next = $this->handInParts($files(1.03));
         $page = $this->getJson("/api/deliveries/$next")->assertJsonPath('number', 2)->assertJsonPath('sets.*.byHand', [true, false, false])->assertJsonPath('sets.*.reused', [false, true, true]);
@@ -319,6 +325,36 @@ final class DeliveryTest extends TestCase
         self::assertNotContains('ray-miss', self::faults($page));
         $this->postJson("/api/deliveries/$next/reach", ['set' => 'ghost', 'out' => 1, 'in' => null])->assertStatus(422);
         $this->postJson("/api/deliveries/$next/reach", ['set' => 'bell', 'out' => -1, 'in' => null])->assertStatus(422);
+    }
+
+    public function test_the_gap_of_the_exploded_layout_is_kept_with_the_asset(): void
+    {
+        $id = $this->handInParts(['davit_low.obj' => self::davit('_low', '%1$s %2$s %3$s', 1), 'davit_high.obj' => self::davit('_high', '%1$s %2$s %3$s', 1)]);
+        // Kept apart by the standard, nothing has to move.
+        $this->getJson("/api/deliveries/$id")->assertJsonPath('explode.byHand', false)->assertJsonPath('explode.moves', []);
+        $this->postJson("/api/deliveries/$id/explode", ['clearance' => 0.5, 'all' => true])->assertNoContent();
+        $this->work();
+        $page = $this->getJson("/api/deliveries/$id")->assertJsonPath('explode.byHand', true)->assertJsonPath('explode.all', true)->assertJsonPath('explode.clearance', 0.5)->assertJsonPath('sets.*.reused', [true, true, true]);
+        $this->assertFitsSchema('DeliveryData', (string) $page->getContent());
+        // Boxes of arm, foot and post, as davit() makes them; moved, each is half a unit from every other.
+        $boxes = ['arm' => [[0.5, 2.5, -0.5], [4.5, 3.5, 0.5]], 'foot' => [[-1, -0.5, -1], [1, 0, 2]], 'post' => [[-0.5, 0, -0.5], [0.5, 6, 0.5]]];
+        foreach ((array) $page->json('explode.moves') as $move) {
+            self::assertIsArray($move);
+            foreach ([0, 1] as $end) {
+                foreach ([0, 1, 2] as $axis) {
+                    $boxes[$move['set']][$end][$axis] += $move['vector'][$axis];
+                }
+            }
+        }
+        $gap = static fn (array $a, array $b): float => sqrt(array_sum(array_map(static fn (int $axis): float => max(0.0, $b[0][$axis] - $a[1][$axis], $a[0][$axis] - $b[1][$axis]) ** 2, [0, 1, 2])));
+        foreach ([['arm', 'foot'], ['arm', 'post'], ['foot', 'post']] as [$a, $b]) {
+            self::assertGreaterThan(0.4999, $gap($boxes[$a], $boxes[$b]));
+        }
+        $this->postJson("/api/deliveries/$id/explode", ['clearance' => -1, 'all' => true])->assertStatus(422);
+        // As usual again.
+        $this->postJson("/api/deliveries/$id/explode", ['clearance' => null, 'all' => false])->assertNoContent();
+        $this->work();
+        $this->getJson("/api/deliveries/$id")->assertJsonPath('explode.byHand', false)->assertJsonPath('explode.moves', []);
     }
 
     public function test_cages_are_fitted_and_handed_out(): void

@@ -34,13 +34,7 @@ final class CageCommand extends AnvilCommand
         if ($inspection->clearances === []) {
             throw new UnusableInput('input-unusable', $inspection->notMeasured === [] ? 'no set has both low and high parts' : (string) current($inspection->notMeasured));
         }
-        $fits = [];
-        foreach ($inspection->sets as $set) {
-            $measured = $inspection->clearances[$set->name] ?? null;
-            if ($measured !== null) {
-                $fits[$set->name] = CageFit::of($inspection, $set, $measured);
-            }
-        }
+        $fits = CageFit::ofAll($inspection);
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
         try {
             $names = CageFiles::write($inspection, $fits, $sink);

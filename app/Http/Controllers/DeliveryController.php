@@ -15,6 +15,7 @@ use App\Deliveries\DisplayFile;
 use App\Deliveries\HandIn;
 use App\Deliveries\ZippedFolder;
 use App\Http\Data\DeliveredData;
+use App\Http\Data\RaysData;
 use App\Jobs\MakeOutput;
 use App\Jobs\SealPackage;
 use App\Models\Asset;
@@ -79,6 +80,14 @@ final class DeliveryController extends Controller
         abort_unless(Storage::exists($path), 404, 'the meshes are not ready yet');
 
         return response()->file(Storage::path($path), ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-cache']);
+    }
+
+    #[OA\Get(path: '/api/deliveries/{delivery}/rays', operationId: 'rays', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'set', in: 'query', required: true, schema: new OA\Schema(type: 'string'))], responses: [new OA\Response(response: 200, description: 'Rays that go astray', content: new OA\JsonContent(ref: '#/components/schemas/RaysData'))])]
+    public function rays(Request $request, Delivery $delivery): JsonResponse
+    {
+        $evidence = $delivery->sets()->where('name', $request->string('set')->toString())->firstOrFail()->measured()->evidence ?? [];
+
+        return response()->json(new RaysData($evidence['miss'] ?? [], $evidence['wrong'] ?? [], $evidence['short'] ?? []));
     }
 
     #[OA\Post(path: '/api/deliveries/{delivery}/cancel', operationId: 'cancel', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Cancelled')])]
@@ -203,6 +212,18 @@ final class DeliveryController extends Controller
         }
         $delivery->asset->update(['reaches' => $reaches, 'changed_by' => $this->user()]);
         $delivery->asset->refresh();
+        $this->startOver($delivery);
+
+        return response()->noContent();
+    }
+
+    /** How far, and whether every set, is moved apart; for this asset from now on. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/explode', operationId: 'chooseExplode', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['clearance', 'all'], properties: [new OA\Property(property: 'clearance', description: 'gap between boxes, in file units; null: 2 % of the asset', type: 'number', nullable: true), new OA\Property(property: 'all', type: 'boolean')])), responses: [new OA\Response(response: 204, description: 'Laid out again')])]
+    public function explode(Request $request, Delivery $delivery): Response
+    {
+        $request->validate(['clearance' => ['present', 'nullable', 'numeric', 'min:0', 'max:1e30'], 'all' => ['required', 'boolean']]);
+        $this->needsSettled($delivery);
+        $delivery->asset->update(['explode' => ['clearance' => $request->filled('clearance') ? $request->float('clearance') : null, 'all' => $request->boolean('all')], 'changed_by' => $this->user()]);
         $this->startOver($delivery);
 
         return response()->noContent();

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * The exploded layout.
  */
-#[OA\Schema(schema: 'ExplodeData', description: 'The exploded layout.', required: ['clearance', 'moves', 'proved', 'bleedBefore', 'bleedAfter', 'samples'])]
+#[OA\Schema(schema: 'ExplodeData', description: 'The exploded layout.', required: ['clearance', 'moves', 'proved', 'bleedBefore', 'bleedAfter', 'samples', 'all', 'byHand'])]
 final readonly class ExplodeData
 {
     /**
@@ -28,6 +28,10 @@ final readonly class ExplodeData
         public float $bleedAfter,
         #[OA\Property(type: 'integer')]
         public int $samples,
+        #[OA\Property(description: 'every set is moved apart, in the way or not', type: 'boolean')]
+        public bool $all,
+        #[OA\Property(description: 'the clearance was set for this asset', type: 'boolean')]
+        public bool $byHand,
     ) {
     }
 }

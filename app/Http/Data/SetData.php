@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * A bake set with what its rays met.
  */
-#[OA\Schema(schema: 'SetData', description: 'A bake set with what its rays met.', required: ['name', 'state', 'error', 'low', 'high', 'diagonal', 'samples', 'needed', 'firstWrong', 'recommended', 'reach', 'inUse', 'missShare', 'bleeds', 'overhang', 'highest', 'missPoints', 'wrongPoints', 'bases', 'onItself', 'wrongShare', 'curveTop', 'curveMiss', 'curveWrong', 'shades', 'byHand', 'reused'])]
+#[OA\Schema(schema: 'SetData', description: 'A bake set with what its rays met.', required: ['name', 'state', 'error', 'low', 'high', 'diagonal', 'samples', 'needed', 'firstWrong', 'recommended', 'reach', 'inUse', 'missShare', 'bleeds', 'overhang', 'highest', 'bases', 'onItself', 'wrongShare', 'curveTop', 'curveMiss', 'curveWrong', 'shades', 'byHand', 'reused'])]
 final readonly class SetData
 {
     /**
@@ -17,8 +17,6 @@ final readonly class SetData
      * @param  list<string>  $high
      * @param  list<BleedData>  $bleeds
      * @param  list<float>  $highest
-     * @param  list<float>  $missPoints
-     * @param  list<float>  $wrongPoints
      * @param  list<string>  $bases
      * @param  list<float>  $curveMiss
      * @param  list<float>  $curveWrong
@@ -57,10 +55,6 @@ final readonly class SetData
         public ?float $overhang,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
         public array $highest,
-        #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
-        public array $missPoints,
-        #[OA\Property(type: 'array', items: new OA\Items(type: 'number'))]
-        public array $wrongPoints,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $bases,
         #[OA\Property(type: 'boolean')]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Cage;
 
+use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\HeightSolver;
 use Anvil\Clearance\LowSurface;
@@ -13,6 +14,7 @@ use Anvil\Clearance\SetSurfaces;
 use Anvil\Inspection\Inspection;
 use Anvil\Sets\BakeSet;
 use Anvil\Spatial\NearestPoint;
+use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\RaySettings;
 
 /**
@@ -43,12 +45,44 @@ final readonly class CageFit
     {
     }
 
-    public static function of(Inspection $inspection, BakeSet $set, SetClearance $measured): self
+    /**
+     * Of every set whose rays were shot.
+     *
+     * @return array<string, self> by set
+     */
+    public static function ofAll(Inspection $inspection): array
+    {
+        $surfaces = [];
+        $assembled = null;
+        if (! $inspection->standard->rays->setsKeptApart) {
+            foreach ($inspection->sets as $set) {
+                $surfaces[$set->name] = SetSurfaces::of($set, true);
+            }
+            $assembled = AssetClearance::seenThrough($inspection, $surfaces);
+        }
+        $fits = [];
+        foreach ($inspection->sets as $set) {
+            $measured = $inspection->clearances[$set->name] ?? null;
+            if ($measured === null) {
+                continue;
+            }
+            $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
+            $fits[$set->name] = self::of($inspection, $set, $measured, $others, isset($assembled[1][$set->name]) ? null : $assembled[0] ?? null);
+        }
+
+        return $fits;
+    }
+
+    /**
+     * @param  list<SetSurfaces>  $others  that are baked together with it
+     * @param  TriangleTree|null  $assembled  what hides places of it from sight; others count only where it is seen
+     */
+    private static function of(Inspection $inspection, BakeSet $set, SetClearance $measured, array $others, ?TriangleTree $assembled): self
     {
         $own = $inspection->standard->rays;
         // A cage moves welded vertices as one, so its directions are the averaged ones whatever the standard shoots along.
         $standard = $inspection->standard->withRays(new RaySettings(true, true, $own->backFaces, $own->count, $own->setsKeptApart));
-        $field = ClearanceMeasure::field(SetSurfaces::of($set, true), $standard, $measured->samples);
+        $field = ClearanceMeasure::field(SetSurfaces::of($set, true), $standard, $measured->samples, $others, $assembled);
         $low = $field->low;
         $vertices = intdiv(count($low->directions), 3);
         $need = array_fill(0, $vertices, 0.0);
@@ -145,7 +179,7 @@ final readonly class CageFit
                     $own = $t;
                     break;
                 }
-                if ($t > 0.0) {
+                if ($t > 0.0 && ($field->kinds[$h] >= 0 || ($field->seen)($i))) {
                     $wrong = $t;
                 }
             }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Cage;
 
 use Anvil\Clearance\Belonging;
+use Anvil\Clearance\HighSurface;
 use Anvil\Clearance\RayField;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
@@ -40,6 +41,7 @@ final readonly class CageRays
         $low = $field->low;
         $s = $field->samples;
         $cast = new SegmentCast($field->high->tree());
+        $others = array_map(static fn (HighSurface $other): SegmentCast => new SegmentCast($other->tree()), $field->others);
         $belonging = new Belonging($low, $field->d);
         $nearest = new NearestPoint($low->tree());
         $p = $field->high->positions;
@@ -66,9 +68,8 @@ final readonly class CageRays
             }
             $far = $field->d / $length;
             $hits = $cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $dx, $dy, $dz, -max($in, $slack) / $length, $far, 1);
-            if ($hits === 0) {
-                continue;
-            }
+            // What the ray takes of the set's own: its height, and whether it goes wrong by that already.
+            $taken = -max($in, $slack) / $length;
             $order = $cast->t;
             $numbers = $cast->triangle;
             if ($hits > 1) {
@@ -87,7 +88,14 @@ final readonly class CageRays
                     continue;
                 }
                 $wrong += $holds ? 0.0 : $s->weight[$i];
+                $taken = $holds ? $height : $at;
                 break;
+            }
+            foreach ($others as $other) {
+                if ($taken < $at && $other->all($s->px[$i], $s->py[$i], $s->pz[$i], $dx, $dy, $dz, $taken, $at, 1) > 0) {
+                    $wrong += ($field->seen)($i) ? $s->weight[$i] : 0.0;
+                    break;
+                }
             }
         }
         [$number, $by, $places] = self::vertices($field, $cage);

@@ -115,6 +115,25 @@ final readonly class Assembled
     }
 
     /**
+     * The sets of an exploded layout that stand elsewhere, with how far their first part was moved.
+     *
+     * @return array<string, array{float, float, float}>
+     */
+    public function movesOf(Inspection $now): array
+    {
+        $moves = [];
+        foreach ($now->sets as $set) {
+            $part = $set->low[0] ?? $set->high[0] ?? null;
+            $move = $part === null ? null : $this->moveOf($part, $set->name);
+            if ($move !== null && self::apart($move, [0.0, 0.0, 0.0]) > self::DRIFT * $now->diagonal()) {
+                $moves[$set->name] = $move;
+            }
+        }
+
+        return $moves;
+    }
+
+    /**
      * @param  list<RoledPart>  $parts
      * @param  array{float, float, float}  $vector
      */

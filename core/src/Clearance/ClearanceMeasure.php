@@ -24,7 +24,7 @@ final class ClearanceMeasure
     /** The share of seen area is estimated on about so many samples a set; what goes wrong is looked at sample by sample. */
     private const SEEN_SAMPLES = 768;
 
-    private const EVIDENCE = 400;
+    private const EVIDENCE = 160;
 
     private const SEEN_PLACES = 512;
 
@@ -75,17 +75,32 @@ final class ClearanceMeasure
     }
 
     /**
-     * The hits of a set's samples with its own high poly alone, for what else is read from them.
+     * The hits of a set's samples, for what else is read from them.
+     *
+     * @param  list<SetSurfaces>  $others  that are baked together with it
+     * @param  TriangleTree|null  $assembled  all low parts of the asset; null: all of the set is seen
      */
-    public static function field(SetSurfaces $own, Standard $standard, int $count): RayField
+    public static function field(SetSurfaces $own, Standard $standard, int $count, array $others = [], ?TriangleTree $assembled = null): RayField
     {
         $measure = new self($standard->rays);
+        $measure->allSeen = $assembled === null;
+        if ($assembled !== null) {
+            $measure->visibility = new Visibility($assembled);
+        }
         $measure->low = $own->low();
         $measure->d = max(1e-30, $own->lowBounds()?->diagonal() ?? 0.0);
         $measure->samples = Samples::of($measure->low, $count, $standard->rays->cageLength);
         $measure->shoot($own->high());
+        $measure->shootOthers($others);
+        $near = $own->lowBounds()?->grown($measure->d);
+        $high = [];
+        foreach ($others as $other) {
+            if ($near !== null && $other->hasHigh() && $other->highBounds()?->meets($near) === true) {
+                $high[] = $other->high();
+            }
+        }
 
-        return new RayField($measure->low, $own->high(), $measure->samples, $measure->d, $measure->start, $measure->heights, $measure->kinds);
+        return new RayField($measure->low, $own->high(), $measure->samples, $measure->d, $measure->start, $measure->heights, $measure->kinds, $high, $measure->seen(...));
     }
 
     /**
@@ -178,14 +193,14 @@ final class ClearanceMeasure
         $recommended = new Reach($this->recommend($needed->out, $firstWrong['out']), $this->recommend($needed->in, $firstWrong['in']));
         $set = $standard->reachOf($own->name, $this->d, $recommended);
         $reach = $set ?? $recommended;
-        $wrongEvidence = [];
+        $wrong = [];
         foreach ($wrongSamples as [$from, $i, $t]) {
-            if ($firstWrong['out'] !== null && $from <= max(1.02 * $firstWrong['out'], $reach->out) && count($wrongEvidence) < 3 * self::EVIDENCE) {
-                array_push($wrongEvidence, ...$this->place($i, $t));
+            if ($firstWrong['out'] !== null && $from <= max(1.02 * $firstWrong['out'], $reach->out)) {
+                $wrong[] = [$i, 0.0, $t];
             }
         }
-        [$missShare, $missPoints] = $this->misses($reach);
-        [$shortShare, $shortPoints] = $this->short($reach);
+        [$missShare, $misses] = $this->misses($reach);
+        [$shortShare, $short] = $this->short($reach);
         $bleeds = $this->bleeds($own, $others, $reach);
         $texels = $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0;
         $top = min($this->d, max(2 * $needed->out, 1.6 * $reach->out, 1.3 * ($firstWrong['out'] ?? 0.0), 0.02 * $this->d));
@@ -193,10 +208,10 @@ final class ClearanceMeasure
 
         return new SetClearance(
             $own->name, $this->d, $this->samples->count(), $needed, $firstWrong, $recommended, $set,
-            $missShare, $this->where($missPoints), $shortShare, $points->at ?? $highest, $deepest, $bleeds, $points->overhang,
+            $missShare, $this->where($misses), $shortShare, $points->at ?? $highest, $deepest, $bleeds, $points->overhang,
             $texels,
             $this->coincides($own->high()),
-            ['miss' => $missPoints, 'wrong' => $wrongEvidence, 'short' => $shortPoints], [], $details,
+            ['miss' => $this->segments($misses), 'wrong' => $this->segments($wrong), 'short' => $this->segments($short)], [], $details,
         );
     }
 
@@ -463,12 +478,12 @@ final class ClearanceMeasure
     }
 
     /**
-     * @return array{float, list<float>} share and places
+     * @return array{float, list<array{int, float, float}>} share; sample, where its ray begins and ends
      */
     private function misses(Reach $reach): array
     {
         $share = 0.0;
-        $points = [];
+        $rays = [];
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
             $met = false;
             for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
@@ -480,22 +495,20 @@ final class ClearanceMeasure
             }
             if (! $met) {
                 $share += $this->samples->weight[$i];
-                if (count($points) < 3 * self::EVIDENCE) {
-                    array_push($points, ...$this->place($i, 0.0));
-                }
+                $rays[] = [$i, $reach->out, -$reach->in];
             }
         }
 
-        return [min(1.0, $share), $points];
+        return [min(1.0, $share), $rays];
     }
 
     /**
-     * @return array{float, list<float>}
+     * @return array{float, list<array{int, float, float}>} share; sample, the low surface, what lies beyond the reach
      */
     private function short(Reach $reach): array
     {
         $share = 0.0;
-        $points = [];
+        $rays = [];
         $slack = 1e-9 * $this->d;
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
             for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
@@ -503,16 +516,14 @@ final class ClearanceMeasure
                     $t = $this->heights[$h];
                     if ($t > $reach->out + $slack || $t < -$reach->in - $slack) {
                         $share += $this->samples->weight[$i];
-                        if (count($points) < 3 * self::EVIDENCE) {
-                            array_push($points, ...$this->place($i, $t));
-                        }
+                        $rays[] = [$i, 0.0, $t];
                     }
                     break;
                 }
             }
         }
 
-        return [$share, $points];
+        return [$share, $rays];
     }
 
     /**
@@ -626,16 +637,43 @@ final class ClearanceMeasure
     }
 
     /**
-     * @param  list<float>  $points
-     * @return list<array{float, float, float}> up to eight, spread over all
+     * @param  list<array{int, float, float}>  $rays
+     * @return list<array{float, float, float}> up to eight places on the low surface, spread over all
      */
-    private function where(array $points): array
+    private function where(array $rays): array
     {
-        $count = intdiv(count($points), 3);
+        return array_map(fn (array $ray): array => $this->place($ray[0], 0.0), self::spread($rays, 8));
+    }
+
+    /**
+     * @param  list<array{int, float, float}>  $rays  sample, where it begins and ends
+     * @return list<float> two points a ray, for the stand
+     */
+    private function segments(array $rays): array
+    {
         $out = [];
-        for ($k = 0; $k < min(8, $count); $k++) {
-            $i = 3 * intdiv($k * $count, min(8, $count));
-            $out[] = [$points[$i], $points[$i + 1], $points[$i + 2]];
+        foreach (self::spread($rays, self::EVIDENCE) as [$i, $from, $to]) {
+            foreach ([...$this->place($i, $from), ...$this->place($i, $to)] as $value) {
+                $out[] = (float) sprintf('%.7g', $value);
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<array{int, float, float}>  $rays
+     * @return list<array{int, float, float}> so many at most, spread over all
+     */
+    private static function spread(array $rays, int $most): array
+    {
+        $count = count($rays);
+        if ($count <= $most) {
+            return $rays;
+        }
+        $out = [];
+        for ($k = 0; $k < $most; $k++) {
+            $out[] = $rays[intdiv($k * $count, $most)];
         }
 
         return $out;

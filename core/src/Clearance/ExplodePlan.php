@@ -87,6 +87,16 @@ final readonly class ExplodePlan
     }
 
     /**
+     * Which sets are in each other's way, moved or not.
+     *
+     * @return array<string, list<string>>
+     */
+    public static function inTheWay(Inspection $inspection): array
+    {
+        return self::conflicts($inspection, null);
+    }
+
+    /**
      * The vectors alone, not proved.
      *
      * @return array<string, array{float, float, float}>

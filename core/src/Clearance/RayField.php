@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Closure;
+
 /**
- * What the samples of a set meet of its own high poly along their directions, within ±d.
+ * What the samples of a set meet along their directions, within ±d: of its own high poly, and of other sets' where they are not kept apart.
  */
 final readonly class RayField
 {
@@ -13,7 +15,9 @@ final readonly class RayField
      * @param  float  $d  diagonal of the set's low-poly bounds
      * @param  list<int>  $start  first hit of each sample, and one more for the end
      * @param  list<float>  $heights  from the outside inward within a sample
-     * @param  list<int>  $kinds  1 belongs, 0 wrong
+     * @param  list<int>  $kinds  1 belongs, 0 wrong, −1 another set's
+     * @param  list<HighSurface>  $others  of the other sets that are in the way
+     * @param  Closure(int): bool  $seen  of a sample
      */
     public function __construct(
         public LowSurface $low,
@@ -23,6 +27,8 @@ final readonly class RayField
         public array $start,
         public array $heights,
         public array $kinds,
+        public array $others,
+        public Closure $seen,
     ) {
     }
 

@@ -25,7 +25,7 @@ final readonly class SetClearance
      * @param  float  $overhang  how far high points lie past the border of an open low
      * @param  float  $texelsOfAll  texels that the whole set covers at the map size; 0 without UVs
      * @param  bool  $coincides  high and low surfaces lie within 1e-4 d of each other both ways
-     * @param  array<string, list<float>>  $evidence  points for the stand, xyz: `miss`, `wrong`, `short`
+     * @param  array<string, list<float>>  $evidence  rays for the stand, two points each: `miss` from where it begins to where it ends, `wrong` and `short` from the low surface to the hit
      * @param  list<TiePlace>  $places  how low and high of its ties lie on each other
      */
     public function __construct(

@@ -83,9 +83,26 @@ final class CageTest extends TestCase
         self::assertCount(count($report->inspection->judged(Role::Low)[0]->part->mesh->positions), $positions);
     }
 
+    public function test_other_sets_are_in_the_way_of_a_cage_where_they_are_baked_together(): void
+    {
+        // A boss of 0.4 on a slab, under a plate at 0.2 with a hole that the boss goes through: enclosing the boss, the cage goes through the plate.
+        $slab = Shapes::box(2, 0.1, 2, 2);
+        $high = Shapes::box(2, 0.1, 2, 16)->with(Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.225, 0));
+        $plates = static fn (float $grown): Polygons => Polygons::join([Shapes::box(0.5 - $grown, 0.02, 1.4)->moved(0.6, 0.26, 0), Shapes::box(0.5 - $grown, 0.02, 1.4)->moved(-0.6, 0.26, 0)]);
+        $report = static fn (string $standard): Report => Assets::report(['a_low' => $slab, 'b_low' => $plates(0.0)], ['a_high' => $high, 'b_high' => $plates(0.001)], $standard);
+        $apart = CageFit::ofAll($report('{}')->inspection)['a'];
+        self::assertTrue($apart->isClean());
+        $together = CageFit::ofAll($report('{"rays":{"setsKeptApart":false}}')->inspection);
+        self::assertFalse($together['a']->isClean());
+        self::assertGreaterThan(0.02, $together['a']->rays->wrongShare);
+        // The boss is enclosed all the same, and the plates have nothing in their way.
+        self::assertLessThan(0.001 * $together['a']->d, $together['a']->rays->outsideBy);
+        self::assertTrue($together['b']->isClean());
+    }
+
     private static function fit(Report $report): CageFit
     {
-        return CageFit::of($report->inspection, $report->inspection->sets[0], $report->inspection->clearances[$report->inspection->sets[0]->name]);
+        return CageFit::ofAll($report->inspection)[$report->inspection->sets[0]->name];
     }
 
     /** The same asset with its fitted cage, written and read. */

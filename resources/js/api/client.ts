@@ -84,6 +84,15 @@ export const useRolePreview = (delivery: number, file: number, role: string | nu
         queryFn: () => call<Schemas['RolePreviewData']>(`/api/deliveries/${delivery}/files/${file}/role?role=${role ?? ''}`),
     });
 
+/** Rays of a set that go astray, for the stand. */
+export const useRays = (delivery: Delivery, set: string | null) =>
+    useQuery({
+        queryKey: ['rays', delivery.id, delivery.checkedAt, set],
+        enabled: set !== null && delivery.state === 'done',
+        staleTime: Infinity,
+        queryFn: () => call<Schemas['RaysData']>(`/api/deliveries/${delivery.id}/rays?set=${encodeURIComponent(set ?? '')}`),
+    });
+
 const PIECE = 8 * 1024 * 1024;
 
 /** Sends one file piece by piece; a piece that fails is tried again from where the server is. */

@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery}/rays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/cancel": {
         parameters: {
             query?: never;
@@ -163,6 +179,23 @@ export interface paths {
         put?: never;
         /** Sets the reach of one set for this asset, or takes it back so that the standard or the recommendation holds. */
         post: operations["setReach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/explode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far, and whether every set, is moved apart; for this asset from now on. */
+        post: operations["chooseExplode"];
         delete?: never;
         options?: never;
         head?: never;
@@ -553,6 +586,10 @@ export interface components {
             bleedBefore: number;
             bleedAfter: number;
             samples: number;
+            /** @description every set is moved apart, in the way or not */
+            all: boolean;
+            /** @description the clearance was set for this asset */
+            byHand: boolean;
         };
         /** @description That a delivery is an exploded layout, and of what. */
         ExplodedData: {
@@ -733,6 +770,15 @@ export interface components {
             user: string;
             largestUpload: number;
         };
+        /** @description Rays of a set that go astray, two points each; up to 160 of a kind, spread over all. */
+        RaysData: {
+            /** @description meet nothing, from where they begin to where they end */
+            miss: number[];
+            /** @description from the low surface to what they meet wrongly */
+            wrong: number[];
+            /** @description from the low surface to what lies beyond the reach */
+            short: number[];
+        };
         /** @description Outward and inward, in the measure of reach. */
         ReachData: {
             out: number | null;
@@ -782,8 +828,6 @@ export interface components {
             bleeds: components["schemas"]["BleedData"][];
             overhang: number | null;
             highest: number[];
-            missPoints: number[];
-            wrongPoints: number[];
             bases: string[];
             onItself: boolean;
             wrongShare: number;
@@ -978,6 +1022,30 @@ export interface operations {
             };
         };
     };
+    rays: {
+        parameters: {
+            query: {
+                set: string;
+            };
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Rays that go astray */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RaysData"];
+                };
+            };
+        };
+    };
     cancel: {
         parameters: {
             query?: never;
@@ -1165,6 +1233,34 @@ export interface operations {
         };
         responses: {
             /** @description Set */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    chooseExplode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description gap between boxes, in file units; null: 2 % of the asset */
+                    clearance: number | null;
+                    all: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description Laid out again */
             204: {
                 headers: {
                     [name: string]: unknown;

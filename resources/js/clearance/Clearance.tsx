@@ -206,13 +206,113 @@ function Cages({ cages, lengths, chosen }: { cages: Delivery['outputs'][number][
                             <td className="num">{whole(cage.more)}</td>
                             <td className="num">{whole(cage.less)}</td>
                             <td className={`num${cage.wrongShare > 0.0005 ? ' trouble' : ' soft'}`}>{percent(cage.wrongShare)}</td>
-                            <td className={`num${cage.clean || cage.outsideBy === 0 ? ' soft' : ' trouble'}`}>{digits(cage.outsideBy * lengths.factor, 2)}</td>
+                            <td className={`num${cage.clean || cage.outsideBy === 0 ? ' soft' : ' trouble'}`}>
+                                {cage.outsideBy * lengths.factor < 0.001 ? 0 : digits(cage.outsideBy * lengths.factor, 2)}
+                            </td>
                         </tr>
                     ))}
                 </tbody>
             </table>
             {cages.length > shown.length && <p className="soft">and {cages.length - shown.length} more that fit clean</p>}
         </>
+    );
+}
+
+/** The moves that set the sets apart. */
+function Moves({ moves, lengths, chosen }: { moves: NonNullable<Delivery['explode']>['moves']; lengths: LengthScale; chosen: string | null }) {
+    const selection = useSelection();
+    return (
+        <table className="sheet">
+            <colgroup>
+                <col style={{ width: '20%' }} />
+                <col />
+                <col style={{ width: 62 }} />
+                <col style={{ width: 62 }} />
+                <col style={{ width: 62 }} />
+                <col style={{ width: 78 }} />
+                <col style={{ width: 58 }} />
+                <col style={{ width: 96 }} />
+            </colgroup>
+            <thead>
+                <tr>
+                    <th>set</th>
+                    <th>in each other’s way</th>
+                    <th className="num">x</th>
+                    <th className="num">y</th>
+                    <th className="num">z {lengths.unit}</th>
+                    <th className="num">bleed now</th>
+                    <th className="num">after</th>
+                    <th className="num" title="share of directions over its faces in which another set stands, before and after: what occlusion is lost by moving">
+                        shade lost
+                    </th>
+                </tr>
+            </thead>
+            <tbody>
+                {moves.map((move) => (
+                    <tr key={move.set} className={`choosable${move.set === chosen ? ' chosen' : ''}`} onClick={() => selection.select({ set: move.set })}>
+                        <td className="mono">{move.set}</td>
+                        <td className="mono soft">{move.meets.join(', ')}</td>
+                        {move.vector.map((v, axis) => (
+                            <td key={axis} className={`num${v === 0 ? ' soft' : ''}`}>
+                                {(v * lengths.factor).toFixed(2)}
+                            </td>
+                        ))}
+                        <td className={`num${move.bleedBefore > 0.001 ? ' trouble' : ''}`}>{percent(move.bleedBefore)}</td>
+                        <td className="num">{percent(move.bleedAfter)}</td>
+                        <td className="num soft">
+                            {move.occlusionBefore === null || move.occlusionAfter === null ? '–' : percent(Math.max(0, move.occlusionBefore - move.occlusionAfter), 2)}
+                        </td>
+                    </tr>
+                ))}
+            </tbody>
+        </table>
+    );
+}
+
+/** How wide the gaps are, and whether every set is moved. */
+function Layout({ delivery, explode, lengths }: { delivery: Delivery; explode: NonNullable<Delivery['explode']>; lengths: LengthScale }) {
+    const lay = useAct<{ clearance: number | null; all: boolean }>(delivery.id, () => 'explode');
+    const [gap, setGap] = useState<number | null>(null);
+    const [all, setAll] = useState(explode.all);
+    const changed = (gap !== null && gap !== explode.clearance) || all !== explode.all;
+    return (
+        <div className="layout-choice">
+            <label>
+                gap{' '}
+                <input
+                    type="number"
+                    min={0}
+                    step="any"
+                    aria-label="gap between sets that are moved"
+                    value={Number(((gap ?? explode.clearance) * lengths.factor).toPrecision(4))}
+                    style={{ width: 78 }}
+                    onChange={(event) => setGap(Math.max(0, Number(event.target.value) / lengths.factor))}
+                />{' '}
+                {lengths.unit}
+            </label>
+            <label>
+                <input type="checkbox" checked={all} onChange={(event) => setAll(event.target.checked)} /> every set apart
+            </label>
+            {explode.byHand && !changed && (
+                <Button variant="text" disabled={delivery.state !== 'done' || lay.isPending} onClick={() => lay.mutate({ clearance: null, all })}>
+                    Gap as usual
+                </Button>
+            )}
+            {changed && (
+                <Button
+                    variant="outlined"
+                    disabled={delivery.state !== 'done' || lay.isPending}
+                    onClick={() => lay.mutate({ clearance: gap ?? (explode.byHand ? explode.clearance : null), all })}
+                >
+                    Lay out again
+                </Button>
+            )}
+            {lay.error instanceof ApiError && (
+                <span className="blocker" role="alert">
+                    {lay.error.message}
+                </span>
+            )}
+        </div>
     );
 }
 
@@ -294,6 +394,8 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
     const fitting = cage !== undefined && !['done', 'failed'].includes(cage.state);
     const busy = written !== undefined && !['done', 'failed'].includes(written.state);
     const closed = measured.length - working.length;
+    // What has no distance, or was not measured, comes first.
+    const sorted = [...delivery.sets].sort((a, b) => Number(working.includes(a)) - Number(working.includes(b)));
     const { setExplode } = stand;
     useEffect(() => () => setExplode(0), [setExplode]);
 
@@ -341,14 +443,14 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                                 <span className="blocker">no common reach</span>
                             ) : (
                                 <>
-                                    {column(scale.to, lengths)(common[0] ?? 0)}{' '}
+                                    {common[0] === 0 ? 0 : column(scale.to, lengths)(common[0] ?? 0)}{' '}
                                     <span className="soft">/ {(common[1] ?? -1) < 0 ? 'd' : column(scale.to, lengths)(common[1] ?? 0)}</span>
                                 </>
                             )}
                         </span>
                     </div>
                 )}
-                {delivery.sets.map((set) => (
+                {sorted.map((set) => (
                     <Fragment key={set.name}>
                         <Row
                             set={set}
@@ -398,63 +500,27 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                     </div>
                 )}
                 {cage?.state === 'done' && <Cages cages={cage.cages} lengths={lengths} chosen={chosen} />}
-                {moves.length > 0 && explode && (
+                {explode && measured.length > 1 && (
                     <>
                         <p style={{ margin: '12px 0 4px' }}>
-                            <b>{moved.length === 0 ? 'No set can be moved apart' : `Apart by moving ${plural(moved.length, 'set')}`}</b>{' '}
-                            <span className="soft">
-                                –{' '}
-                                {explode.proved
-                                    ? `proved by shooting again: no seen ray of ${whole(explode.samples)} goes astray`
-                                    : `${percent(explode.bleedAfter)} still goes astray after the move`}
-                            </span>
+                            <b>
+                                {moves.length === 0
+                                    ? 'No set has to be moved apart'
+                                    : moved.length === 0
+                                      ? 'No set can be moved apart'
+                                      : `Apart by moving ${plural(moved.length, 'set')}`}
+                            </b>{' '}
+                            {moves.length > 0 && (
+                                <span className="soft">
+                                    –{' '}
+                                    {explode.proved
+                                        ? `proved by shooting again: no seen ray of ${whole(explode.samples)} goes astray`
+                                        : `${percent(explode.bleedAfter)} still goes astray after the move`}
+                                </span>
+                            )}
                         </p>
-                        <table className="sheet">
-                            <colgroup>
-                                <col style={{ width: '20%' }} />
-                                <col />
-                                <col style={{ width: 62 }} />
-                                <col style={{ width: 62 }} />
-                                <col style={{ width: 62 }} />
-                                <col style={{ width: 78 }} />
-                                <col style={{ width: 58 }} />
-                                <col style={{ width: 96 }} />
-                            </colgroup>
-                            <thead>
-                                <tr>
-                                    <th>set</th>
-                                    <th>in each other’s way</th>
-                                    <th className="num">x</th>
-                                    <th className="num">y</th>
-                                    <th className="num">z {lengths.unit}</th>
-                                    <th className="num">bleed now</th>
-                                    <th className="num">after</th>
-                                    <th className="num" title="share of directions over its faces in which another set stands, before and after: what occlusion is lost by moving">
-                                        shade lost
-                                    </th>
-                                </tr>
-                            </thead>
-                            <tbody>
-                                {moves.map((move) => (
-                                    <tr key={move.set} className={`choosable${move.set === chosen ? ' chosen' : ''}`} onClick={() => selection.select({ set: move.set })}>
-                                        <td className="mono">{move.set}</td>
-                                        <td className="mono soft">{move.meets.join(', ')}</td>
-                                        {move.vector.map((v, axis) => (
-                                            <td key={axis} className={`num${v === 0 ? ' soft' : ''}`}>
-                                                {(v * lengths.factor).toFixed(2)}
-                                            </td>
-                                        ))}
-                                        <td className={`num${move.bleedBefore > 0.001 ? ' trouble' : ''}`}>{percent(move.bleedBefore)}</td>
-                                        <td className="num">{percent(move.bleedAfter)}</td>
-                                        <td className="num soft">
-                                            {move.occlusionBefore === null || move.occlusionAfter === null
-                                                ? '–'
-                                                : percent(Math.max(0, move.occlusionBefore - move.occlusionAfter), 2)}
-                                        </td>
-                                    </tr>
-                                ))}
-                            </tbody>
-                        </table>
+                        {moves.length > 0 && <Moves moves={moves} lengths={lengths} chosen={chosen} />}
+                        <Layout key={delivery.checkedAt} delivery={delivery} explode={explode} lengths={lengths} />
                         {delivery.standard.setsKeptApart && (
                             <p className="soft">The standard keeps sets apart, so this move is needed only for a bake that does not match by name.</p>
                         )}

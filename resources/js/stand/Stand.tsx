@@ -2,12 +2,22 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { fetchMesh, type Delivery } from '../api/client';
+import { fetchMesh, useRays, type Delivery } from '../api/client';
 import { digits, scaleFor } from '../frame/format';
 import { chosenParts, useSelection, useStand } from '../frame/selection';
 import { colors, type Mode } from '../theme';
 import { parseDisplay } from './display';
 import { StandScene, type Show, type View } from './scene';
+
+const NONE = { points: [], segments: [] };
+
+/** Which rays a finding is about. */
+function raysOf(code: string): ('miss' | 'wrong' | 'short')[] {
+    return code === 'ray-miss' ? ['miss'] : code === 'span-closed' || code === 'reach-long' ? ['wrong'] : code === 'reach-short' ? ['short'] : [];
+}
+
+/** The ends of rays. */
+const ends = (segments: number[]): number[] => segments.filter((_, i) => i % 6 > 2);
 
 type Cage = 'single' | 'cage' | 'fitted';
 
@@ -93,14 +103,13 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
     }, [mode]);
 
     const chosen = useMemo(() => chosenParts(delivery, selection), [delivery, selection]);
-    const points = useMemo(() => {
-        const finding = delivery.findings.find((one) => one.id === selection.finding);
-        const set = delivery.sets.find((one) => one.name === (finding?.set ?? selection.set));
-        if (finding) {
-            return [...finding.where, ...(finding.code === 'ray-miss' && set ? set.missPoints : [])];
-        }
-        return set ? [...set.missPoints, ...set.wrongPoints] : [];
-    }, [delivery, selection.finding, selection.set]);
+    const finding = delivery.findings.find((one) => one.id === selection.finding);
+    const { data: rays } = useRays(delivery, finding ? (raysOf(finding.code).length > 0 ? (finding.set ?? null) : null) : selection.set);
+    const marks = useMemo(() => {
+        const segments = rays ? (finding ? raysOf(finding.code) : (['miss', 'wrong', 'short'] as const)).flatMap((kind) => rays[kind]) : [];
+        const places = finding?.where ?? [];
+        return { points: places.length > 0 ? places : ends(segments), segments };
+    }, [finding, rays]);
 
     useEffect(() => {
         if (data) {
@@ -119,14 +128,14 @@ export function Stand({ delivery, mode, initial }: { delivery: Delivery; mode: M
     }, [data, delivery.explode, delivery.exploded, mode]);
     useEffect(() => scene.current?.explode(stand.explode), [stand.explode, data, mode]);
     useEffect(() => scene.current?.show(show, wire, seeThrough && (show === 'both' || show === 'cage')), [show, wire, seeThrough, data, cageParts, mode]);
-    useEffect(() => scene.current?.mark(chosen, stand.explode > 0 ? [] : points), [chosen, points, show, stand.explode, data, mode]);
+    useEffect(() => scene.current?.mark(chosen, stand.explode > 0 ? NONE : marks), [chosen, marks, show, stand.explode, data, mode]);
     const flown = useRef(0);
     useEffect(() => {
         if (stand.fly > flown.current) {
             flown.current = stand.fly;
-            scene.current?.flyTo(points, chosen);
+            scene.current?.flyTo(marks.points, chosen);
         }
-    }, [stand.fly, points, chosen]);
+    }, [stand.fly, marks, chosen]);
 
     const size = delivery.files.find((file) => file.bounds)?.bounds;
     const extent = size ? Math.max(...size.max.map((max, axis) => max - (size.min[axis] ?? 0))) : 1;

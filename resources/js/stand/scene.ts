@@ -137,8 +137,8 @@ export class StandScene {
     }
 
     /** Frames the chosen parts and marks places where rays go astray. */
-    mark(chosen: Set<string>, points: number[]): void {
-        this.marks.clear();
+    mark(chosen: Set<string>, { points, segments }: { points: number[]; segments: number[] }): void {
+        this.clearMarks();
         const box = new THREE.Box3();
         for (const piece of this.pieces) {
             if (piece.mesh.visible && chosen.has(piece.part.name)) {
@@ -154,6 +154,11 @@ export class StandScene {
             const geometry = new THREE.BufferGeometry();
             geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
             this.marks.add(new THREE.Points(geometry, new THREE.PointsMaterial({ color: this.palette.trouble, size: 6, sizeAttenuation: false, depthTest: false })));
+        }
+        if (segments.length > 0) {
+            const geometry = new THREE.BufferGeometry();
+            geometry.setAttribute('position', new THREE.Float32BufferAttribute(segments, 3));
+            this.marks.add(new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ color: this.palette.trouble, transparent: true, opacity: 0.7, depthTest: false })));
         }
         this.draw();
     }
@@ -252,6 +257,16 @@ export class StandScene {
         }
     }
 
+    private clearMarks(): void {
+        for (const mark of this.marks.children) {
+            if (mark instanceof THREE.LineSegments || mark instanceof THREE.Points) {
+                (mark.geometry as THREE.BufferGeometry).dispose();
+                this.release(mark.material as THREE.Material);
+            }
+        }
+        this.marks.clear();
+    }
+
     private drop(piece: Piece): void {
         piece.mesh.geometry.dispose();
         this.release(piece.mesh.material);
@@ -347,6 +362,6 @@ export class StandScene {
         this.pieces.forEach((piece) => this.drop(piece));
         this.pieces = [];
         this.model.clear();
-        this.marks.clear();
+        this.clearMarks();
     }
 }

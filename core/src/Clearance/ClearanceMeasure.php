@@ -370,6 +370,8 @@ final class ClearanceMeasure
     {
         $in = $out = 0.0;
         $deepest = $highest = null;
+        // Less is rounding: where high and low are the same, every sample would have such a height.
+        $least = 1e-9 * $this->d;
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
             for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
                 if ($this->kinds[$h] !== 1) {
@@ -380,9 +382,9 @@ final class ClearanceMeasure
                     $in = -$t;
                     $deepest = $this->place($i, $t);
                 }
-                if ($t > $out && $this->standsFree($i, $h)) {
+                if ($t > $out + $least && $this->standsFree($i, $h)) {
                     // What stands over another place of the low poly is needed from there, not from here.
-                    $height = min($t, $points->heightOf($this->place($i, $t)) ?? $t);
+                    $height = $points->heightOf($this->place($i, $t), $t, $this->samples->triangle[$i]);
                     if ($height > $out) {
                         $out = $height;
                         $highest = $this->place($i, $t);

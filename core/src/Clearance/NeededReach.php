@@ -33,7 +33,7 @@ final class NeededReach
     /** @var list<float> least lean a triangle */
     private readonly array $lean;
 
-    public function __construct(private readonly LowSurface $low, private readonly HighSurface $high, private readonly float $d, bool $cageLength)
+    public function __construct(private readonly LowSurface $low, private readonly HighSurface $high, private readonly float $d, private readonly bool $cageLength)
     {
         $this->nearest = new NearestPoint($low->tree());
         $this->solver = new HeightSolver($low, $cageLength);
@@ -98,12 +98,14 @@ final class NeededReach
      * How far from the low poly a place lies, along the direction of the low place that it is least far from.
      *
      * @param  array{float, float, float}  $place
+     * @param  float  $from  its height over a triangle, of which it is known: no more than that is given
      */
-    public function heightOf(array $place): ?float
+    public function heightOf(array $place, float $from, int $triangle): float
     {
-        $height = $this->solver->height($place[0], $place[1], $place[2], $this->d);
+        // Made unit, a direction reaches less far than its multiple says, so that the multiple is no bound.
+        $height = $this->solver->height($place[0], $place[1], $place[2], $this->cageLength ? $from : $this->d, $triangle);
 
-        return $height === null ? null : abs($height);
+        return $height === null ? $from : min($from, abs($height));
     }
 
     private function point(float $x, float $y, float $z, float $needed): float

@@ -35,6 +35,9 @@ final class ClosedFormTest extends TestCase
         yield 'the boss, unit length' => [Shapes::box(2, 2, 2), self::boss(), '{"rays":{"length":"unit"}}', 0.1 * sqrt(1 + 0.3 ** 2 / (1 + 0.1) ** 2), 0.0];
         // On a finely cut box the directions over the face are its normal.
         yield 'a boss on a fine box' => [Shapes::box(2, 2, 2, 20), self::boss(), '{}', 0.1, 0.0];
+        yield 'a boss on a fine box, unit length' => [Shapes::box(2, 2, 2, 20), self::boss(), '{"rays":{"length":"unit"}}', 0.1, 0.0];
+        yield 'a sheet over a sheet' => [Shapes::sheet(2, 2, 4, 4), Shapes::sheet(2, 2, 8, 8)->moved(0, 0.05, 0), '{}', 0.05, 0.0];
+        yield 'a sheet under a sheet' => [Shapes::sheet(2, 2, 4, 4), Shapes::sheet(2, 2, 8, 8)->moved(0, -0.05, 0), '{}', 0.0, 0.05];
     }
 
     #[DataProvider('needed')]
@@ -64,6 +67,17 @@ final class ClosedFormTest extends TestCase
         self::assertEqualsWithDelta(0.4, $measured->firstWrong['out'], 1e-3 * $measured->d);
     }
 
+    public function test_a_cup_goes_wrong_across_its_inside(): void
+    {
+        // Inner radius 0.4, wall 0.1, deep: from the wall's middle the way across is 0.8 to the far inner wall, whose back stops no ray, and 0.9 to its outer face.
+        $cup = Shapes::lathe([[0.0, 0.0], [0.5, 0.0], [0.5, 1.0], [0.5, 2.0], [0.4, 2.0], [0.4, 1.05], [0.4, 0.1], [0.0, 0.1]], 96);
+        $measured = self::measure($cup, $cup);
+        self::assertSame(0.0, $measured->needed->out);
+        self::assertEqualsWithDelta(0.9, $measured->firstWrong['out'], 1e-3 * $measured->d);
+        $measured = self::measure($cup, $cup, '{"rays":{"backFaces":true}}');
+        self::assertEqualsWithDelta(0.8, $measured->firstWrong['out'], 1e-3 * $measured->d);
+    }
+
     public function test_the_recommended_reach_follows_its_formula(): void
     {
         $measured = self::measure(Shapes::box(2, 2, 2), Shapes::box(2.1, 2.1, 2.1));
@@ -82,6 +96,7 @@ final class ClosedFormTest extends TestCase
         yield 'blade' => [Shapes::box(3, 0.02, 1), Shapes::roundedBox(3, 0.02, 1, 0.009, 4, 3)];
         yield 'spike' => [Shapes::lathe([[0.0, -1.0], [0.3, -1.0], [0.0, 1.0]], 12), Shapes::lathe([[0.0, -1.0], [0.29, -1.0], [0.3, -0.98], [0.15, 0.0], [0.01, 0.98], [0.0, 1.0]], 48)];
         yield 'cylinder' => [Shapes::cylinder(1, 2, 24), Shapes::roundedCylinder(1, 2, 0.08, 96, 8)];
+        yield 'sharp corner' => [GoodAssetsTest::corner(0.0, 0), GoodAssetsTest::corner(0.0, 0)];
         yield 'filleted corner' => [GoodAssetsTest::corner(0.0, 0), GoodAssetsTest::corner(0.15, 8)];
     }
 

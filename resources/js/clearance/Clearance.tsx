@@ -536,7 +536,7 @@ export function Clearance({ delivery }: { delivery: Delivery }) {
                     value={100 * stand.explode}
                     disabled={(delivery.exploded?.moves ?? moved).length === 0}
                     onChange={(_, value) => setExplode(value / 100)}
-                    sx={{ width: 120 }}
+                    sx={{ width: 120, mx: 1 }}
                 />
                 <span>{delivery.exploded ? 'put back' : 'exploded'}</span>
                 <span className="grow" />

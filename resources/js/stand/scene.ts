@@ -174,7 +174,7 @@ export class StandScene {
         }
         const centre = box.getCenter(new THREE.Vector3());
         const way = { free: [0.62, 0.42, 1], front: [0, 0, 1], side: [1, 0, 0], top: [0, 1, 0.0001] }[view] as [number, number, number];
-        this.aim(centre, box.getSize(new THREE.Vector3()).length() * 1.12, new THREE.Vector3(...way).normalize());
+        this.aim(centre, box.getSize(new THREE.Vector3()).length() * 1.2, new THREE.Vector3(...way).normalize());
     }
 
     /** Moves the eye to the evidence of a finding. */

@@ -75,9 +75,11 @@ final class Asset extends Model
     public function decided(): Choices
     {
         $choices = $this->choices;
-        if (is_array($choices['sets'] ?? null)) {
-            // Names such as 0 and 1 are no list.
-            $choices['sets'] = (object) $choices['sets'];
+        foreach (['sets', 'occlusion'] as $byName) {
+            if (is_array($choices[$byName] ?? null)) {
+                // Names such as 0 and 1 are no list, and none at all is none either.
+                $choices[$byName] = (object) $choices[$byName];
+            }
         }
 
         return Choices::ofJson((string) json_encode((object) $choices));

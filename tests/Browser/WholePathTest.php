@@ -222,12 +222,22 @@ final class WholePathTest extends BrowserTestCase
         $this->assertAccessible('Sets');
         $this->assertNothingCutOff('Sets');
         $this->waitFor('1 set would stay as clean as 3');
+        // Who shades whom: marked in the matrix, it is a choice of the asset.
+        $this->click('Who shades whom');
+        $this->waitFor('Occlusion is baked with');
+        $this->browser->findElement(WebDriverBy::cssSelector('[title*="stands in"][title*="over ring"]'))->click();
+        self::assertTrue($this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'those marked below')]/input"))->isSelected());
+        $this->assertAccessible('Who shades whom');
+        $this->assertNothingCutOff('Who shades whom');
         foreach (['cleat', 'ring'] as $base) {
             $this->browser->findElement(WebDriverBy::xpath("//button[contains(@class,'chip')][normalize-space(.)='$base']"))->click();
         }
         $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="set to move to"]'))->sendKeys('fittings');
         $this->assertAccessible('Sets with parts held');
         $this->click('Move');
+        // The foot has another row of buttons once nothing is held.
+        $this->waitFor('split');
+        $this->waitFor('Drag parts, click them');
         $this->click('Apply, check again');
         $this->waitFor('2 sets, none in another');
         self::assertStringContainsString('fittings', $this->text());

@@ -267,6 +267,10 @@ final class DeliveryTest extends TestCase
         $next = $this->handInParts($files);
         $this->getJson("/api/deliveries/$next")->assertJsonPath('number', 2)->assertJsonPath('sets.*.name', ['foot', 'frame']);
         $this->postJson("/api/deliveries/$next/board", ['sets' => [['name' => '', 'patterns' => []]], 'leftOut' => [], 'bakedOnItself' => [], 'detachable' => [], 'occlusion' => 'own', 'shading' => []])->assertStatus(422);
+        // Who shades whom is said by name, and by nobody yet.
+        $this->postJson("/api/deliveries/$next/board", ['sets' => [['name' => 'frame', 'patterns' => ['arm', 'post']]], 'leftOut' => [], 'bakedOnItself' => [], 'detachable' => [], 'occlusion' => 'named', 'shading' => []])->assertNoContent();
+        $this->work();
+        $this->getJson("/api/deliveries/$next")->assertJsonPath('state', 'done')->assertJsonPath('board.occlusion', 'named')->assertJsonPath('board.shading', []);
         // A set that lacks a side is told as a set.
         $this->postJson("/api/deliveries/$next/board", ['sets' => [['name' => 'ghost', 'patterns' => ['nothing']]], 'leftOut' => [], 'bakedOnItself' => [], 'detachable' => [], 'occlusion' => 'own', 'shading' => []])->assertNoContent();
         $this->work();

@@ -25,6 +25,8 @@ describe('the board', () => {
         const one = shaded(board, 'drum', 'pawl', stand);
         expect([one.occlusion, one.shading]).toEqual(['named', [{ name: 'drum', patterns: ['pawl'] }]]);
         expect(shaded(one, 'drum', 'pawl', stand).occlusion).toBe('own');
+        expect(choicesOf(one).shading).toEqual([{ name: 'drum', patterns: ['pawl'] }]);
+        expect(choicesOf(moved(one, ['drum'], 'axle')).shading).toEqual([]);
         const less = shaded({ ...board, occlusion: 'all' }, 'drum', 'pawl', stand);
         expect([shadedBy(less, 'drum', 'pawl'), shadedBy(less, 'drum', 'axle'), shadedBy(less, 'axle', 'drum')]).toEqual([false, true, true]);
         expect(merged(less, 'axle', 'pawl').shading).toEqual([{ name: 'drum', patterns: [] }]);

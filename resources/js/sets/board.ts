@@ -112,7 +112,13 @@ export const choicesOf = (
     bakedOnItself: board.onItself,
     detachable: board.detachable,
     occlusion: board.occlusion,
-    shading: board.occlusion === 'named' ? board.shading : [],
+    // Sets that were merged or moved away since shade no more.
+    shading:
+        board.occlusion === 'named'
+            ? board.shading
+                  .map(({ name, patterns }) => ({ name, patterns: patterns.filter((other) => board.lanes.some((lane) => lane.name === other)) }))
+                  .filter(({ name, patterns }) => patterns.length > 0 && board.lanes.some((lane) => lane.name === name))
+            : [],
 });
 
 export const isSame = (a: Board, b: Board): boolean => JSON.stringify(a) === JSON.stringify(b);

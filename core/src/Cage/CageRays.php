@@ -44,8 +44,6 @@ final readonly class CageRays
         $others = array_map(static fn (HighSurface $other): SegmentCast => new SegmentCast($other->tree()), $field->others);
         $belonging = new Belonging($low, $field->d);
         $nearest = new NearestPoint($low->tree());
-        $p = $field->high->positions;
-        $tri = $field->high->triangles;
         $outside = $wrong = 0.0;
         $places = [];
         $slack = 1e-6 * $field->d;
@@ -76,8 +74,7 @@ final readonly class CageRays
                 array_multisort($order, SORT_DESC, $numbers);
             }
             foreach ($order as $h => $height) {
-                $k = 3 * $numbers[$h];
-                [$mx, $my, $mz] = self::normal($p, $tri, $k);
+                [$mx, $my, $mz] = $field->high->normal($numbers[$h]);
                 $holds = $belonging->holds($s->triangle[$i], $s->px[$i], $s->py[$i], $s->pz[$i], $s->px[$i] + $height * $dx, $s->py[$i] + $height * $dy, $s->pz[$i] + $height * $dz, $mx, $my, $mz, true);
                 if ($height > $at + $slack / $length) {
                     if ($holds && self::standsOver($field, $nearest, $s->triangle[$i], $s->px[$i], $s->py[$i], $s->pz[$i], $height * $dx, $height * $dy, $height * $dz)) {
@@ -160,25 +157,5 @@ final readonly class CageRays
         usort($outside, static fn (array $a, array $b): int => $b[0] <=> $a[0]);
 
         return [count($outside), $outside[0][0] ?? 0.0, array_map(static fn (array $one): array => [$one[1], $one[2], $one[3]], array_slice($outside, 0, self::WHERE))];
-    }
-
-    /**
-     * @param  list<float>  $p
-     * @param  list<int>  $tri
-     * @return array{float, float, float}
-     */
-    private static function normal(array $p, array $tri, int $k): array
-    {
-        $a = 3 * $tri[$k];
-        $b = 3 * $tri[$k + 1];
-        $c = 3 * $tri[$k + 2];
-        [$ux, $uy, $uz] = [$p[$b] - $p[$a], $p[$b + 1] - $p[$a + 1], $p[$b + 2] - $p[$a + 2]];
-        [$vx, $vy, $vz] = [$p[$c] - $p[$a], $p[$c + 1] - $p[$a + 1], $p[$c + 2] - $p[$a + 2]];
-        $x = $uy * $vz - $uz * $vy;
-        $y = $uz * $vx - $ux * $vz;
-        $z = $ux * $vy - $uy * $vx;
-        $length = sqrt($x * $x + $y * $y + $z * $z);
-
-        return $length > 0.0 ? [$x / $length, $y / $length, $z / $length] : [0.0, 0.0, 0.0];
     }
 }

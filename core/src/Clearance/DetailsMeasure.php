@@ -319,7 +319,7 @@ final class DetailsMeasure
         }
         [$nx, $ny, $nz] = $this->directionAt($face, $nearest->v, $nearest->w);
         $length = sqrt($nx * $nx + $ny * $ny + $nz * $nz);
-        [$mx, $my, $mz] = $this->normal($triangle);
+        [$mx, $my, $mz] = $this->high->normal($triangle);
         if ($length <= 0.0 || $mx * $nx + $my * $ny + $mz * $nz <= 0.0) {
             return false;
         }
@@ -450,7 +450,7 @@ final class DetailsMeasure
         }
         // What all of them together do not show, those that belong do not either.
         $heights = array_column($met, 3);
-        $normals = array_map(fn (array $one): array => $this->normal($one[4]), $met);
+        $normals = array_map(fn (array $one): array => $this->high->normal($one[4]), $met);
         if ((max($heights) - min($heights)) * $up <= $least || ! self::vary($normals)) {
             return 0.0;
         }
@@ -651,8 +651,8 @@ final class DetailsMeasure
                 }
                 [$gap, $under] = $beneath;
                 $all += $length;
-                [$ax, $ay, $az] = $this->normal($triangle);
-                [$bx, $by, $bz] = $this->normal($under);
+                [$ax, $ay, $az] = $this->high->normal($triangle);
+                [$bx, $by, $bz] = $this->high->normal($under);
                 $degrees = rad2deg(acos(max(-1.0, min(1.0, $ax * $bx + $ay * $by + $az * $bz))));
                 $isTurned = $degrees > self::RIM_DEGREES;
                 $isHigh = $density > 0.0 && $gap * $density > self::RIM_PIXELS;
@@ -768,29 +768,6 @@ final class DetailsMeasure
         $n = $this->low->directions;
 
         return [$u * $n[$a] + $v * $n[$b] + $w * $n[$c], $u * $n[$a + 1] + $v * $n[$b + 1] + $w * $n[$c + 1], $u * $n[$a + 2] + $v * $n[$b + 2] + $w * $n[$c + 2]];
-    }
-
-    /**
-     * @return array{float, float, float} unit; zero where it has no area
-     */
-    private function normal(int $triangle): array
-    {
-        $p = $this->high->positions;
-        $a = 3 * $this->high->triangles[3 * $triangle];
-        $b = 3 * $this->high->triangles[3 * $triangle + 1];
-        $c = 3 * $this->high->triangles[3 * $triangle + 2];
-        $ux = $p[$b] - $p[$a];
-        $uy = $p[$b + 1] - $p[$a + 1];
-        $uz = $p[$b + 2] - $p[$a + 2];
-        $vx = $p[$c] - $p[$a];
-        $vy = $p[$c + 1] - $p[$a + 1];
-        $vz = $p[$c + 2] - $p[$a + 2];
-        $x = $uy * $vz - $uz * $vy;
-        $y = $uz * $vx - $ux * $vz;
-        $z = $ux * $vy - $uy * $vx;
-        $length = sqrt($x * $x + $y * $y + $z * $z);
-
-        return $length > 0.0 ? [$x / $length, $y / $length, $z / $length] : [0.0, 0.0, 0.0];
     }
 
     /**

@@ -118,8 +118,8 @@ final class OutsideReferencesTest extends TestCase
             'OBJ/multiple_spaces.obj', 'OBJ/box_without_lineending.obj',
             'glTF2/2CylinderEngine-glTF-Binary/2CylinderEngine.glb', 'glTF2/BoxTextured-glTF-Binary/BoxTextured.glb', 'glTF2/BoxBadNormals-glTF-Binary/BoxBadNormals.glb',
             'PLY/Wuson.ply', 'PLY/cube.ply', 'PLY/cube_binary.ply', 'PLY/cube_uv.ply', 'PLY/float-color.ply',
-            'STL/Spider_ascii.stl', 'STL/Spider_binary.stl', 'STL/Wuson.stl', 'STL/sphereWithHole.stl', 'STL/3DSMaxExport.STL', 'STL/triangle_with_two_solids.stl',
-            'Collada/COLLADA.dae', 'Collada/Cinema4D.dae', 'Collada/ConcavePolygon.dae', 'Collada/cube_UTF8BOM.dae', 'Collada/cube_xmlspecialchars.dae', 'Collada/regr01.dae', 'Collada/sphere.dae',
+            'STL/Spider_ascii.stl', 'STL/Spider_binary.stl', 'STL/Wuson.stl', 'STL/sphereWithHole.stl', 'STL/triangle_with_two_solids.stl',
+            'Collada/COLLADA.dae', 'Collada/ConcavePolygon.dae', 'Collada/cube_UTF8BOM.dae', 'Collada/cube_xmlspecialchars.dae', 'Collada/regr01.dae', 'Collada/sphere.dae',
             'Collada/anims_with_full_rotations_between_keys.DAE', 'Collada/cube_with_2UVs.DAE',
         ];
         foreach ($models as $model) {

@@ -42,7 +42,7 @@ final class MeasureSet extends DeliveryJob
         [$standard, $surfaces, $assembled, $ties, $allSeen] = $this->surfaces($delivery, $row);
         $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $row->name));
         $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, $assembled, $standard, $row->samples, isset($allSeen[$row->name]));
-        if ($clearance->samples === 0) {
+        if ($clearance->samples === 0 && ! $clearance->isMasked()) {
             $row->update(['state' => 'failed', 'error' => AssetClearance::NO_AREA]);
 
             return;

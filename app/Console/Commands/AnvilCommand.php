@@ -7,6 +7,7 @@ namespace App\Console\Commands;
 use Anvil\Clearance\Assembled;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
+use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Unreadable;
 use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
@@ -87,6 +88,7 @@ abstract class AnvilCommand extends Command
             throw new UnusableInput('file-missing', 'name at least one mesh file, as a path or role:path');
         }
         $out = [];
+        $sides = 0;
         foreach ($arguments as $argument) {
             $role = null;
             $path = $argument;
@@ -100,11 +102,21 @@ abstract class AnvilCommand extends Command
             if (! is_readable($path)) {
                 throw new UnusableInput('file-missing', "$path may not be read", $path);
             }
-            if (strtolower(pathinfo($path, PATHINFO_EXTENSION)) === 'zip') {
+            $ending = strtolower(pathinfo($path, PATHINFO_EXTENSION));
+            // A shell pattern takes side files along: the mesh files name them, and find them beside themselves.
+            if ($role === null && in_array($ending, FormatCatalogue::SIDE_ENDINGS, true)) {
+                $sides++;
+
+                continue;
+            }
+            if ($ending === 'zip') {
                 array_push($out, ...GivenFile::ofZip($path, $role, $this->temporaryFolder()));
             } else {
                 $out[] = new GivenFile($path, $role, new FileSource($path));
             }
+        }
+        if ($out === []) {
+            throw new UnusableInput('file-missing', $sides === 1 ? "$arguments[0] goes with a mesh file; name that file" : 'these files go with mesh files; name at least one of those');
         }
 
         return $out;
@@ -314,8 +326,6 @@ abstract class AnvilCommand extends Command
         if ($json) {
             $error = array_filter(['code' => $code, 'message' => $message, 'file' => $file, 'line' => $line, 'offset' => $offset], static fn ($value): bool => $value !== null);
             $output->writeln((string) json_encode(['tool' => 'yellow-anvil', 'schema' => 1, 'error' => $error], JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_INVALID_UTF8_SUBSTITUTE), OutputInterface::OUTPUT_RAW);
-
-            return;
         }
         $inner = $output instanceof \Illuminate\Console\OutputStyle ? $output->getOutput() : $output;
         $errors = $inner instanceof ConsoleOutputInterface ? $inner->getErrorOutput() : $output;

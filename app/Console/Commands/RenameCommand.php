@@ -10,6 +10,7 @@ use Anvil\Formats\Rewriter;
 use Anvil\Formats\Unreadable;
 use Anvil\Inspection\Inspection;
 use Anvil\Inspection\ReadFile;
+use Anvil\Inspection\WrittenNames;
 use Anvil\Pairing\RenamePlan;
 use Anvil\Standard\Role;
 use Throwable;
@@ -45,9 +46,10 @@ final class RenameCommand extends AnvilCommand
         if ($this->option('apply') && $plan->clashes === []) {
             $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
             try {
+                $names = WrittenNames::of($given, $inspection->standard);
                 foreach ($given as $i => $file) {
                     try {
-                        Rewriter::write($file->source, new Changes($plan->namesIn($i)), $file->source->name(), $sink);
+                        Rewriter::write($file->source, new Changes($plan->namesIn($i)), $names[$i], $sink);
                     } catch (Unreadable $error) {
                         throw UnusableInput::of($error, $file->path);
                     }

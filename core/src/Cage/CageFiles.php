@@ -10,6 +10,7 @@ use Anvil\Formats\Sink;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Part;
 use Anvil\Inspection\Inspection;
+use Anvil\Inspection\WrittenNames;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 
@@ -41,18 +42,27 @@ final class CageFiles
             }
         }
         ksort($parts);
-        $out = [];
+        $out = $wanted = [];
+        foreach (array_keys($parts) as $file) {
+            $wanted[] = [self::fileName($inspection, $file), Role::Low];
+        }
+        $names = WrittenNames::named($wanted);
         foreach ($parts as $file => $own) {
-            $path = $inspection->files[$file]->path;
-            $isObj = strtolower(pathinfo($path, PATHINFO_EXTENSION)) === 'obj';
-            $stem = pathinfo($path, PATHINFO_FILENAME);
-            $low = $inspection->standard->suffixFor(Role::Low);
-            $name = (str_ends_with(strtolower($stem), strtolower($low)) ? substr($stem, 0, -strlen($low)) : $stem).$suffix.($isObj ? '.obj' : '.glb');
-            $isObj ? ObjWriter::write($own, $name, $sink) : GlbWriter::write($own, $name, $sink);
+            $name = $names[count($out)];
+            str_ends_with($name, '.obj') ? ObjWriter::write($own, $name, $sink) : GlbWriter::write($own, $name, $sink);
             $out[] = $name;
         }
 
         return $out;
+    }
+
+    private static function fileName(Inspection $inspection, int $file): string
+    {
+        $path = $inspection->files[$file]->path;
+        $stem = pathinfo($path, PATHINFO_FILENAME);
+        $low = $inspection->standard->suffixFor(Role::Low);
+
+        return (str_ends_with(strtolower($stem), strtolower($low)) ? substr($stem, 0, -strlen($low)) : $stem).$inspection->standard->suffixFor(Role::Cage).(strtolower(pathinfo($path, PATHINFO_EXTENSION)) === 'obj' ? '.obj' : '.glb');
     }
 
     private static function name(RoledPart $part, string $suffix): string

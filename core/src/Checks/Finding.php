@@ -51,6 +51,16 @@ final readonly class Finding
         return new self($code, $severity, $message, $remedy, ['part' => $low->part->name, 'other' => $high, 'file' => $low->path], $measure, $texels, null, $where);
     }
 
+    /**
+     * On a part of a set: a finding of rays that goes to the file in which it is mended.
+     *
+     * @param  list<array{float, float, float}>  $where
+     */
+    public static function inSet(string $code, Severity $severity, string $set, RoledPart $part, string $message, string $remedy, ?Measure $measure = null, array $where = [], ?int $texels = null): self
+    {
+        return new self($code, $severity, $message, $remedy, ['set' => $set, 'part' => $part->part->name, 'file' => $part->path], $measure, $texels, null, $where);
+    }
+
     public function withSeverity(Severity $severity): self
     {
         return new self($this->code, $severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, $this->waived);
@@ -67,13 +77,24 @@ final readonly class Finding
     public function heldBy(array $waivers): self
     {
         foreach ($waivers as $waiver) {
-            $fits = $waiver->code === $this->code && array_diff_assoc($waiver->subject, $this->subject) === [];
+            $fits = $waiver->code === $this->code && array_diff_assoc(self::comparable($waiver->subject), self::comparable($this->subject)) === [];
             if ($fits && ($waiver->value === null || $this->measure === null || ! $this->measure->isWorseThan($waiver->value))) {
                 return new self($this->code, $this->severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, true);
             }
         }
 
         return $this;
+    }
+
+    /**
+     * Files go by their base names: a waiver holds wherever the files lie.
+     *
+     * @param  array<string, string>  $subject
+     * @return array<string, string>
+     */
+    private static function comparable(array $subject): array
+    {
+        return isset($subject['file']) ? [...$subject, 'file' => basename(str_replace('\\', '/', $subject['file']))] : $subject;
     }
 
     public function blocks(): bool

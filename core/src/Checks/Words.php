@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks;
 
+use Anvil\Clearance\Estimate;
 use Anvil\Clearance\SetClearance;
 
 /**
@@ -15,6 +16,14 @@ final class Words
     public static function percent(float $share): string
     {
         return self::digits(100 * $share, 3).' %';
+    }
+
+    /** A share that samples estimated, with `±` where its interval holds one of the limits. */
+    public static function share(Estimate $estimate, float ...$limits): string
+    {
+        $doubt = $estimate->doubt(...$limits);
+
+        return $doubt > 0.0 ? self::digits(100 * $estimate->share, 3).' ± '.self::digits(100 * $doubt, 2).' %' : self::percent($estimate->share);
     }
 
     /** `2.98°`: three significant digits. */

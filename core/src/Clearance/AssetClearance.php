@@ -27,6 +27,8 @@ final class AssetClearance
 
     public const APART = 'its low and high parts lie apart; rays would mean nothing before that is mended';
 
+    public const DUPLICATE = 'two of its parts bear one name (name-duplicate); rays would mean nothing before that is mended';
+
     /**
      * @param  Closure(string, int, int): void|null  $progress  set, its number from 1, sets in all
      */
@@ -49,7 +51,7 @@ final class AssetClearance
             $progress?->__invoke($set->name, $i + 1, count($whole));
             $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
             $measured = ClearanceMeasure::of($surfaces[$set->name], $others, $assembled, $inspection->standard, $counts[$set->name], isset($allSeen[$set->name]));
-            if ($measured->samples === 0) {
+            if ($measured->samples === 0 && ! $measured->isMasked()) {
                 $notMeasured[$set->name] = self::NO_AREA;
             } else {
                 $clearances[$set->name] = $measured->withPlaces(TiePlaces::of($inspection->tiesOf($set), $surfaces[$set->name], count($inspection->pairing->ties)));
@@ -101,6 +103,7 @@ final class AssetClearance
     public static function notMeasured(Inspection $inspection): array
     {
         $out = [];
+        $duplicates = $inspection->duplicates();
         $whole = array_values(array_filter($inspection->sets, static fn (BakeSet $set): bool => $set->isWhole()));
         $all = $inspection->differsInSize() ? self::SIZES_DIFFER : ($whole !== [] && $inspection->quarterTurn() !== null ? self::TURNED : null);
         foreach ($whole as $set) {
@@ -108,6 +111,11 @@ final class AssetClearance
                 $out[$set->name] = $all;
 
                 continue;
+            }
+            foreach ([...$set->low, ...$set->target()] as $part) {
+                if (isset($duplicates[spl_object_id($part)])) {
+                    $out[$set->name] ??= self::DUPLICATE;
+                }
             }
             foreach ($inspection->tiesOf($set) as $tie) {
                 if (! $tie->isSound()) {

@@ -9,7 +9,7 @@ use Anvil\Spatial\NearestPoint;
 /**
  * Whether what a ray meets belongs to the place that it was met from (METHODS, "Belongs").
  *
- * (a) No other place of the low poly is much closer to the hit. (b) The hit is a rounding between the place's own face and a face
+ * (a) No other place of the low poly that the hit could be the surface of, one that faces within 60° of it, is much closer to it. (b) The hit is a rounding between the place's own face and a face
  * reached over the low poly nearby. For (b) three things are asked beyond METHODS: the low place nearest to the hit lies on the
  * faces so reached, the way there turns along the arc, and it is convex for a hit inside and concave for one outside. Without them
  * a parallel slat passes as a rounding of the flat it faces, and the far rim of a cup as a rounding of its inner wall.
@@ -51,7 +51,8 @@ final class Belonging
         $dy = $hy - $py;
         $dz = $hz - $pz;
         $height = abs($dx * $n[$i] + $dy * $n[$i + 1] + $dz * $n[$i + 2]);
-        if ($height <= $this->slack || ! $this->nearest->anyWithin($hx, $hy, $hz, ($height - $this->slack) / 2)) {
+        // Only low faces that the hit could be the surface of count: those within 60° of its normal. Where there are none, it belongs.
+        if ($height <= $this->slack || ! $this->nearest->anyFacingWithin($hx, $hy, $hz, ($height - $this->slack) / 2, $n, $mx, $my, $mz)) {
             return true;
         }
 
@@ -134,6 +135,14 @@ final class Belonging
         $fx = $n[3 * $triangle];
         $fy = $n[3 * $triangle + 1];
         $fz = $n[3 * $triangle + 2];
+        $side = ($hx - $px) * $fx + ($hy - $py) * $fy + ($hz - $pz) * $fz >= 0.0 ? 1.0 : -1.0;
+        // The cheap questions first: most of what does not belong is a far wall.
+        if ($near !== $triangle && ! $this->turnsTo($side, $near, $px, $py, $pz)) {
+            return false;
+        }
+        if ($side * (($this->nearest->x - $px) * $fx + ($this->nearest->y - $py) * $fy + ($this->nearest->z - $pz) * $fz) < -$this->slack) {
+            return false;
+        }
         // The plane of the arc, from f towards m. Facing as f does, the hit can round off only an edge of the face itself.
         $cx = $fy * $mz - $fz * $my;
         $cy = $fz * $mx - $fx * $mz;
@@ -149,10 +158,6 @@ final class Belonging
         $farthest = 3 * sqrt(($hx - $px) ** 2 + ($hy - $py) ** 2 + ($hz - $pz) ** 2);
         $before = $this->walk($triangle, $px, $py, $pz, $farthest, $cx * $scale, $cy * $scale, $cz * $scale);
         if (! isset($before[$near])) {
-            return false;
-        }
-        $side = ($hx - $px) * $fx + ($hy - $py) * $fy + ($hz - $pz) * $fz >= 0.0 ? 1.0 : -1.0;
-        if ($side * (($this->nearest->x - $px) * $fx + ($this->nearest->y - $py) * $fy + ($this->nearest->z - $pz) * $fz) < -$this->slack) {
             return false;
         }
         foreach ($before as $face => $_) {

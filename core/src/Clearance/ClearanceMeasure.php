@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Place\Facing;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
@@ -15,11 +16,17 @@ use Anvil\Standard\Standard;
  * Shoots the rays of one set and says what they meet: needed reach, first wrong hit, misses, bleed (METHODS, "Rays").
  *
  * Each sample's line is met once with all triangles of the set's own high poly within ±d; every later answer is read from these hits.
+ * Samples are doubled until the shares that the checks hold against limits are clear of them (METHODS, "Samples").
  */
 final class ClearanceMeasure
 {
-    /** Share of seen low area that may go wrong before a reach counts as wrong. */
-    private const WRONG_SHARE = 0.0005;
+    /** From so many samples on, no miss at all clears the least limit that there is: fewer would be doubled at once. */
+    private const CLEAR = 7680;
+
+    /** Times the samples that a set is given. */
+    private const MOST_TIMES = 16;
+
+    private const MOST_SAMPLES = 262_144;
 
     /** The share of seen area is estimated on about so many samples a set; what goes wrong is looked at sample by sample. */
     private const SEEN_SAMPLES = 768;
@@ -30,19 +37,9 @@ final class ClearanceMeasure
 
     private Samples $samples;
 
+    private Hits $hits;
+
     private float $d;
-
-    /** @var list<int> first hit of each sample in the lists below, and one more for the end */
-    private array $start = [];
-
-    /** @var list<float> heights, from the outside inward within a sample */
-    private array $heights = [];
-
-    /** @var list<int> 1 belongs, 0 wrong, −1 another set's */
-    private array $kinds = [];
-
-    /** @var list<int> high triangle of each hit, −1 for another set's */
-    private array $faces = [];
 
     /** @var array<int, bool> */
     private array $seen = [];
@@ -55,6 +52,11 @@ final class ClearanceMeasure
 
     private LowSurface $low;
 
+    /** Shares of the samples that were shot: on low triangles that face the wrong way, and at high ones that do. */
+    private float $lowMasked = 0.0;
+
+    private float $highMasked = 0.0;
+
     private function __construct(private readonly RaySettings $rays)
     {
     }
@@ -63,15 +65,25 @@ final class ClearanceMeasure
      * @param  SetSurfaces  $own  low and high, neither empty
      * @param  list<SetSurfaces>  $others  the other sets that hold a high poly
      * @param  TriangleTree  $assembled  all low parts of the asset
-     * @param  int  $count  samples of this set
+     * @param  int  $count  samples of this set; more are taken where they leave a share in doubt
      * @param  bool  $allSeen  all its low area counts as seen: what covers it comes off in use
      */
     public static function of(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count, bool $allSeen = false): SetClearance
     {
-        $measure = new self($standard->rays);
-        $measure->allSeen = $allSeen;
-
-        return $measure->run($own, $others, $assembled, $standard, $count);
+        $facing = Facing::of($own);
+        $most = max($count, min(self::MOST_SAMPLES, self::MOST_TIMES * $count));
+        while ($count < self::CLEAR && 2 * $count <= $most) {
+            $count *= 2;
+        }
+        for (;;) {
+            $measure = new self($standard->rays);
+            $measure->allSeen = $allSeen;
+            [$clearance, $times] = $measure->run($own, $others, $assembled, $standard, $count, $facing, intdiv($most, $count));
+            if ($clearance !== null) {
+                return $clearance;
+            }
+            $count *= $times;
+        }
     }
 
     /**
@@ -87,11 +99,7 @@ final class ClearanceMeasure
         if ($assembled !== null) {
             $measure->visibility = new Visibility($assembled);
         }
-        $measure->low = $own->low();
-        $measure->d = max(1e-30, $own->lowBounds()?->diagonal() ?? 0.0);
-        $measure->samples = Samples::of($measure->low, $count, $standard->rays->cageLength);
-        $measure->shoot($own->high());
-        $measure->shootOthers($others);
+        $measure->shoot($own, $count, $others);
         $near = $own->lowBounds()?->grown($measure->d);
         $high = [];
         foreach ($others as $other) {
@@ -100,7 +108,7 @@ final class ClearanceMeasure
             }
         }
 
-        return new RayField($measure->low, $own->high(), $measure->samples, $measure->d, $measure->start, $measure->heights, $measure->kinds, $high, $measure->seen(...));
+        return new RayField($measure->low, $own->high(), $measure->samples, $measure->d, $measure->hits->start, $measure->hits->heights, $measure->hits->kinds, $high, $measure->seen(...));
     }
 
     /**
@@ -112,9 +120,6 @@ final class ClearanceMeasure
     public static function bleedOnly(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, SetClearance $before): array
     {
         $measure = new self($standard->rays);
-        $measure->low = $own->low();
-        $measure->d = $before->d;
-        $measure->samples = Samples::of($measure->low, $before->samples, $standard->rays->cageLength);
         $measure->visibility = new Visibility($assembled);
         $reach = $before->inUse();
         $near = $own->lowBounds()?->grown(max($reach->out, $reach->in));
@@ -122,7 +127,7 @@ final class ClearanceMeasure
         if ($others === []) {
             return [];
         }
-        $measure->shoot($own->high());
+        $measure->shoot($own, $before->samples);
 
         return $measure->bleeds($own, $others, $reach);
     }
@@ -172,165 +177,131 @@ final class ClearanceMeasure
     }
 
     /**
-     * @param  list<SetSurfaces>  $others
+     * @param  list<SetSurfaces>  $others  that stand in the way
+     * @param  Facing|null  $facing  what faces the wrong way: samples that it would make meaningless are left out
      */
-    private function run(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count): SetClearance
+    private function shoot(SetSurfaces $own, int $count, array $others = [], ?Facing $facing = null): void
     {
         $this->low = $own->low();
         $this->d = max(1e-30, $own->lowBounds()?->diagonal() ?? 0.0);
-        $this->samples = Samples::of($this->low, $count, $this->rays->cageLength);
-        $this->visibility = new Visibility($assembled);
-        $this->shoot($own->high());
-        $this->seenShare = $this->estimateSeen();
-        $points = new NeededReach($this->low, $own->high(), $this->d, $this->rays->cageLength);
-        [$neededIn, $deepest, $from, $highest] = $this->depths($points);
-        $needed = new Reach($points->out($from), $neededIn);
-        if (! $this->rays->setsKeptApart) {
-            $this->shootOthers($others);
+        $samples = Samples::of($this->low, $count, $this->rays->cageLength);
+        if ($facing !== null && ! $facing->isClear()) {
+            $samples = $this->masked($samples, $own->high(), $facing);
         }
-        $wrongSamples = [];
-        $firstWrong = ['out' => $this->firstWrongOut($needed->in, $wrongSamples), 'in' => $this->firstWrongIn($needed->out)];
-        $recommended = new Reach($this->recommend($needed->out, $firstWrong['out']), $this->recommend($needed->in, $firstWrong['in']));
-        $set = $standard->reachOf($own->name, $this->d, $recommended);
-        $reach = $set ?? $recommended;
-        $wrong = [];
-        foreach ($wrongSamples as [$from, $i, $t]) {
-            if ($firstWrong['out'] !== null && $from <= max(1.02 * $firstWrong['out'], $reach->out)) {
-                $wrong[] = [$i, 0.0, $t];
-            }
+        $this->samples = $samples;
+        $this->hits = Shooting::own($this->low, $own->high(), $samples, $this->rays, $this->d);
+        if ($others !== []) {
+            $this->hits = Shooting::withOthers($this->hits, $this->low, $samples, $others, $this->rays, $this->d);
         }
-        [$missShare, $misses] = $this->misses($reach);
-        [$shortShare, $short] = $this->short($reach);
-        $bleeds = $this->bleeds($own, $others, $reach);
-        $texels = $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0;
-        $top = min($this->d, max(2 * $needed->out, 1.6 * $reach->out, 1.3 * ($firstWrong['out'] ?? 0.0), 0.02 * $this->d));
-        $details = (new DetailsMeasure($this->low, $own->high(), $this->samples, $this->start, $this->heights, $this->kinds, $this->faces, $this->seen(...), $this->seenShare, $reach, $this->d, $texels, $top))->details();
-
-        return new SetClearance(
-            $own->name, $this->d, $this->samples->count(), $needed, $firstWrong, $recommended, $set,
-            $missShare, $this->where($misses), $shortShare, $points->at ?? $highest, $deepest, $bleeds, $points->overhang,
-            $texels,
-            $this->coincides($own->high()),
-            ['miss' => $this->segments($misses), 'wrong' => $this->segments($wrong), 'short' => $this->segments($short)], [], $details,
-        );
     }
 
-    /** Meets every sample's line with the set's own high poly and says of each hit whether it belongs. */
-    private function shoot(HighSurface $high): void
+    private function masked(Samples $samples, HighSurface $high, Facing $facing): Samples
     {
-        $s = $this->samples;
-        $cast = new SegmentCast($high->tree());
-        $belonging = new Belonging($this->low, $this->d);
-        $facing = $this->rays->backFaces ? 0 : 1;
-        $d = $this->d;
-        $p = $high->positions;
-        $triangles = $high->triangles;
-        $start = [];
-        $heights = [];
-        $kinds = [];
-        $faces = [];
-        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
-            $start[] = count($heights);
-            $px = $s->px[$i];
-            $py = $s->py[$i];
-            $pz = $s->pz[$i];
-            $nx = $s->nx[$i];
-            $ny = $s->ny[$i];
-            $nz = $s->nz[$i];
-            $hits = $cast->all($px, $py, $pz, $nx, $ny, $nz, -$d, $d, $facing);
-            if ($hits === 0) {
+        $kept = [];
+        $cast = $facing->highShells === [] ? null : new SegmentCast($high->tree());
+        $shells = $cast === null ? [] : $high->shells();
+        for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
+            if (isset($facing->lowTriangles[$samples->triangle[$i]])) {
+                $this->lowMasked += $samples->weight[$i];
+
                 continue;
             }
-            $order = $cast->t;
-            $numbers = $cast->triangle;
-            if ($hits > 1) {
-                array_multisort($order, SORT_DESC, $numbers);
+            $cast?->all($samples->px[$i], $samples->py[$i], $samples->pz[$i], $samples->nx[$i], $samples->ny[$i], $samples->nz[$i], -$this->d, $this->d, 0);
+            foreach ($cast->triangle ?? [] as $triangle) {
+                if (isset($facing->highShells[$shells[$triangle]])) {
+                    $this->highMasked += $samples->weight[$i];
+
+                    continue 2;
+                }
             }
-            for ($h = 0; $h < $hits; $h++) {
-                $t = $order[$h];
-                $k = 3 * $numbers[$h];
-                $a = 3 * $triangles[$k];
-                $b = 3 * $triangles[$k + 1];
-                $c = 3 * $triangles[$k + 2];
-                $ux = $p[$b] - $p[$a];
-                $uy = $p[$b + 1] - $p[$a + 1];
-                $uz = $p[$b + 2] - $p[$a + 2];
-                $vx = $p[$c] - $p[$a];
-                $vy = $p[$c + 1] - $p[$a + 1];
-                $vz = $p[$c + 2] - $p[$a + 2];
-                $mx = $uy * $vz - $uz * $vy;
-                $my = $uz * $vx - $ux * $vz;
-                $mz = $ux * $vy - $uy * $vx;
-                $m = sqrt($mx * $mx + $my * $my + $mz * $mz);
-                $m = $m > 0.0 ? 1.0 / $m : 0.0;
-                $heights[] = $t;
-                $faces[] = $numbers[$h];
-                $kinds[] = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m, $mx * $nx + $my * $ny + $mz * $nz > 0.0) ? 1 : 0;
-            }
+            $kept[] = $i;
         }
-        $start[] = count($heights);
-        $this->start = $start;
-        $this->heights = $heights;
-        $this->kinds = $kinds;
-        $this->faces = $faces;
+
+        return $samples->only($kept);
     }
 
     /**
-     * Where sets are not kept apart, the others' high poly stands in the way at any reach: its hits join the lists.
-     *
      * @param  list<SetSurfaces>  $others
+     * @param  int  $most  times as many samples may be asked for
+     * @return array{SetClearance|null, int} null where shares are in doubt, and how many times as many samples will end that
      */
-    private function shootOthers(array $others): void
+    private function run(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count, Facing $facing, int $most): array
     {
-        $s = $this->samples;
-        $near = $this->low->tree()->bounds()?->grown($this->d);
-        $casts = [];
-        foreach ($others as $other) {
-            if ($near !== null && $other->hasHigh() && $other->highBounds()?->meets($near) === true) {
-                $casts[] = new SegmentCast($other->high()->tree());
-            }
+        $this->visibility = new Visibility($assembled);
+        $this->shoot($own, $count, $this->rays->setsKeptApart ? [] : $others, $facing);
+        $high = $own->high();
+        if ($this->samples->count() === 0) {
+            return [$this->nothing($own->name, $high, $facing), 1];
         }
-        if ($casts === []) {
-            return;
+        $this->seenShare = $this->estimateSeen();
+        $points = new NeededReach($this->low, $high, $this->d, $this->rays->cageLength);
+        [$sampledIn, $deepest, $from, $highest] = $this->depths($points);
+        $neededIn = $points->in($sampledIn, $from);
+        $needed = new Reach($this->enclosing($points->out($from), $neededIn), $neededIn);
+        $out = WrongReach::outward($this->hits, $this->samples, $needed, $this->d, $this->seen(...), $this->seenShare);
+        $in = WrongReach::inward($this->hits, $this->samples, $needed, $this->d, $this->seen(...), $this->seenShare);
+        $recommended = new Reach($this->recommend($needed->out, $out->first), $this->recommend($needed->in, $in->first));
+        $set = $standard->reachOf($own->name, $this->d, $recommended);
+        $reach = $set ?? $recommended;
+        $details = new DetailsMeasure($this->low, $high, $this->samples, $this->hits, $this->seen(...), $this->seenShare, $reach, $this->d);
+        $misses = Misses::of($this->low, $this->samples, $this->hits, $reach, $this->seen(...), $this->seenShare);
+        [$shortShare, $short] = $this->short($reach);
+        $bleeds = $this->bleeds($own, $others, $reach);
+        $gaps = $details->gaps();
+        $effective = $this->samples->effective() * $this->seenShare;
+        $limit = static fn (string $code, float $own): float => $standard->limit($code, $own);
+        $doubts = [
+            [$misses->share, [$limit('ray-miss', 0.005), min(0.0005, $limit('ray-miss', 0.005))]], [$out->bestShare, [0.005, WrongReach::SHARE]], [$in->bestShare, [0.005, WrongReach::SHARE]],
+            [array_sum($gaps['gap']), [$limit('surface-gap', 0.01)]], [array_sum($misses->marginShares), [$limit('low-margin', 0.01)]],
+        ];
+        if ($set !== null) {
+            $doubts[] = [$shortShare, [WrongReach::SHARE]];
         }
-        $facing = $this->rays->backFaces ? 0 : 1;
-        $start = $heights = $kinds = $faces = [];
-        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
-            $start[] = count($heights);
-            $foreign = [];
-            foreach ($casts as $cast) {
-                if ($cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], -$this->d, $this->d, $facing) > 0) {
-                    foreach ($cast->t as $t) {
-                        $foreign[] = [$t, -1, -1];
-                    }
-                }
-            }
-            if ($foreign === []) {
-                for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                    $heights[] = $this->heights[$h];
-                    $kinds[] = $this->kinds[$h];
-                    $faces[] = $this->faces[$h];
-                }
+        foreach ($this->rays->setsKeptApart ? [] : $bleeds as $bleed) {
+            $doubts[] = [$bleed->share, [$limit('sets-bleed', 0.001)]];
+        }
+        $times = 1;
+        foreach ($doubts as [$share, $limits]) {
+            $times = max($times, Estimate::timesUntilClear($share, $effective, $limits, $most));
+        }
+        if ($times > 1) {
+            return [null, $times];
+        }
+        [$wrongShare, $wrongRays] = $details->wrong();
+        $texels = $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0;
+        $lowArea = array_sum($this->low->areas);
+        $density = $lowArea > 0.0 ? sqrt($texels / $lowArea) : 0.0;
+        $shells = HighShells::of($high);
+        $top = min($this->d, max(2 * $needed->out, 1.6 * $reach->out, 1.3 * ($out->first ?? 0.0), 0.02 * $this->d));
+        $wrong = array_map(static fn (array $ray): array => [$ray[0], 0.0, $ray[1]], [...$wrongRays, ...$out->rays]);
 
-                continue;
-            }
-            $all = $foreign;
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                $all[] = [$this->heights[$h], $this->kinds[$h], $this->faces[$h]];
-            }
-            // At equal height the set's own counts first.
-            usort($all, static fn (array $a, array $b): int => [$b[0], $b[1]] <=> [$a[0], $a[1]]);
-            foreach ($all as [$t, $kind, $face]) {
-                $heights[] = $t;
-                $kinds[] = $kind;
-                $faces[] = $face;
-            }
-        }
-        $start[] = count($heights);
-        $this->start = $start;
-        $this->heights = $heights;
-        $this->kinds = $kinds;
-        $this->faces = $faces;
+        return [new SetClearance(
+            $own->name, $this->d, $this->samples->count(), $needed, ['out' => $out->first, 'in' => $in->first], $recommended, $set,
+            $misses->share, $this->where($misses->rays), $shortShare, $points->at ?? $highest, $points->deepest ?? $deepest, $bleeds, $points->overhang,
+            $texels,
+            $this->coincides($high),
+            ['miss' => $this->segments(array_map(static fn (int $i): array => [$i, $reach->out, -$reach->in], $misses->rays)), 'wrong' => $this->segments($wrong), 'short' => $this->segments($short)],
+            [],
+            new SetDetails(
+                $wrongShare, Spread::of(array_map(fn (array $ray): array => $this->samples->at($ray[0], $ray[1]), $wrongRays)), $gaps, $details->buried(), $details->unmet($shells),
+                Floaters::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density, $misses->rays, $this->seenShare),
+                Leans::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density), $lowArea, $details->curve($top),
+                effective: $effective, bestShare: ['out' => $out->bestShare, 'in' => $in->bestShare], best: ['out' => $out->best, 'in' => $in->best],
+                unseenMisses: $misses->unseenShare, missesByPart: $misses->byPart, ending: $misses->ending, margins: $misses->margins,
+                faced: ['low' => $facing->low, 'high' => $facing->high, 'lowShare' => $this->lowMasked, 'highShare' => $this->highMasked],
+            ),
+        ), 1];
+    }
+
+    /** No area, or all of it in faces that are turned the wrong way. */
+    private function nothing(string $name, HighSurface $high, Facing $facing): SetClearance
+    {
+        $none = new Reach(0.0, 0.0);
+
+        return new SetClearance(
+            $name, $this->d, 0, $none, ['out' => null, 'in' => null], $none, null, 0.0, [], 0.0, null, null, [], 0.0, 0.0, $this->coincides($high), [], [],
+            new SetDetails(faced: ['low' => $facing->low, 'high' => $facing->high, 'lowShare' => $this->lowMasked, 'highShare' => $this->highMasked]),
+        );
     }
 
     private function seen(int $i): bool
@@ -373,99 +344,69 @@ final class ClearanceMeasure
         // Less is rounding: where high and low are the same, every sample would have such a height.
         $least = 1e-9 * $this->d;
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                if ($this->kinds[$h] !== 1) {
-                    continue;
+            $h = $this->hits->own($i);
+            if ($h < 0) {
+                continue;
+            }
+            $t = $this->hits->heights[$h];
+            if (-$t > $in) {
+                $in = -$t;
+                $deepest = $this->samples->at($i, $t);
+            }
+            if ($t > $out + $least && $this->standsFree($i, $h)) {
+                // What stands over another place of the low poly is needed from there, not from here.
+                $height = $points->heightOf($this->samples->at($i, $t), $t, $this->samples->triangle[$i]);
+                if ($height > $out) {
+                    $out = $height;
+                    $highest = $this->samples->at($i, $t);
                 }
-                $t = $this->heights[$h];
-                if (-$t > $in) {
-                    $in = -$t;
-                    $deepest = $this->place($i, $t);
-                }
-                if ($t > $out + $least && $this->standsFree($i, $h)) {
-                    // What stands over another place of the low poly is needed from there, not from here.
-                    $height = $points->heightOf($this->place($i, $t), $t, $this->samples->triangle[$i]);
-                    if ($height > $out) {
-                        $out = $height;
-                        $highest = $this->place($i, $t);
-                    }
-                }
-                break;
             }
         }
 
         return [$in, $deepest, $out, $highest];
     }
 
+    /**
+     * The reach outward at which all but 0.05 % of the seen low area whose lines meet something that belongs meets such within the reach: a
+     * concave rounding under split directions needs more than enclosing.
+     */
+    private function enclosing(float $out, float $in): float
+    {
+        $all = 0.0;
+        $later = [];
+        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
+            $least = INF;
+            for ($h = $this->hits->start[$i]; $h < $this->hits->start[$i + 1]; $h++) {
+                if ($this->hits->kinds[$h] === 1 && $this->hits->heights[$h] >= -$in) {
+                    $least = $this->hits->heights[$h];
+                }
+            }
+            if ($least === INF) {
+                continue;
+            }
+            $all += $this->samples->weight[$i];
+            if ($least > $out) {
+                $later[] = [$least, $i];
+            }
+        }
+        rsort($later);
+        $left = WrongReach::SHARE * $all * $this->seenShare;
+        foreach ($later as [$reach, $i]) {
+            if ($this->seen($i)) {
+                $left -= $this->samples->weight[$i];
+                if ($left < 0.0) {
+                    return $reach;
+                }
+            }
+        }
+
+        return $out;
+    }
+
     /** Whether nothing of the set's own stands over a hit up to twice its height. */
     private function standsFree(int $i, int $hit): bool
     {
-        return $hit === $this->start[$i] || $this->heights[$hit - 1] > 2 * $this->heights[$hit];
-    }
-
-    /**
-     * @param  list<array{float, int, float}>  $wrongSamples  filled with what goes wrong: from which reach, sample, height
-     */
-    private function firstWrongOut(float $neededIn, array &$wrongSamples): ?float
-    {
-        $events = [];
-        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            $above = $this->d;
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                $t = $this->heights[$h];
-                if ($t < -$neededIn) {
-                    break;
-                }
-                if ($this->kinds[$h] < 1 && $above > 0.0 && $this->seen($i)) {
-                    $events[] = [max(0.0, $t), $this->samples->weight[$i]];
-                    $events[] = [$above, -$this->samples->weight[$i]];
-                    $wrongSamples[] = [max(0.0, $t), $i, $t];
-                }
-                $above = $t;
-            }
-        }
-
-        return $this->firstOver($events);
-    }
-
-    private function firstWrongIn(float $neededOut): ?float
-    {
-        $events = [];
-        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                $t = $this->heights[$h];
-                if ($t > $neededOut) {
-                    continue;
-                }
-                if ($this->kinds[$h] < 1 && $this->seen($i)) {
-                    $events[] = [max(0.0, -$t), $this->samples->weight[$i]];
-                }
-                break;
-            }
-        }
-
-        return $this->firstOver($events);
-    }
-
-    /**
-     * The least reach at which the summed weight is over the share that may go wrong.
-     *
-     * @param  list<array{float, float}>  $events  [reach, change]
-     */
-    private function firstOver(array $events): ?float
-    {
-        $limit = self::WRONG_SHARE * $this->seenShare;
-        // At one reach what begins counts before what ends.
-        usort($events, static fn (array $a, array $b): int => [$a[0], -$a[1]] <=> [$b[0], -$b[1]]);
-        $sum = 0.0;
-        foreach ($events as [$reach, $change]) {
-            $sum += $change;
-            if ($sum > $limit) {
-                return $reach;
-            }
-        }
-
-        return null;
+        return $hit === $this->hits->start[$i] || $this->hits->heights[$hit - 1] > 2 * $this->hits->heights[$hit];
     }
 
     private function recommend(float $needed, ?float $wrong): float
@@ -480,31 +421,6 @@ final class ClearanceMeasure
     }
 
     /**
-     * @return array{float, list<array{int, float, float}>} share; sample, where its ray begins and ends
-     */
-    private function misses(Reach $reach): array
-    {
-        $share = 0.0;
-        $rays = [];
-        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            $met = false;
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                // Other sets' hits are in the list only where sets are not kept apart; then they are no miss, but bleed.
-                if ($this->heights[$h] <= $reach->out && $this->heights[$h] >= -$reach->in) {
-                    $met = true;
-                    break;
-                }
-            }
-            if (! $met) {
-                $share += $this->samples->weight[$i];
-                $rays[] = [$i, $reach->out, -$reach->in];
-            }
-        }
-
-        return [min(1.0, $share), $rays];
-    }
-
-    /**
      * @return array{float, list<array{int, float, float}>} share; sample, the low surface, what lies beyond the reach
      */
     private function short(Reach $reach): array
@@ -513,15 +429,11 @@ final class ClearanceMeasure
         $rays = [];
         $slack = 1e-9 * $this->d;
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                if ($this->kinds[$h] === 1) {
-                    $t = $this->heights[$h];
-                    if ($t > $reach->out + $slack || $t < -$reach->in - $slack) {
-                        $share += $this->samples->weight[$i];
-                        $rays[] = [$i, 0.0, $t];
-                    }
-                    break;
-                }
+            $h = $this->hits->own($i);
+            $t = $h < 0 ? 0.0 : $this->hits->heights[$h];
+            if ($t > $reach->out + $slack || $t < -$reach->in - $slack) {
+                $share += $this->samples->weight[$i];
+                $rays[] = [$i, 0.0, $t];
             }
         }
 
@@ -551,10 +463,10 @@ final class ClearanceMeasure
         for ($i = 0, $count = $s->count(); $i < $count; $i++) {
             $first = -$reach->in;
             $any = false;
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                if ($this->kinds[$h] >= 0 && $this->heights[$h] <= $reach->out) {
-                    $any = $this->heights[$h] >= $first;
-                    $first = max($first, $this->heights[$h]);
+            for ($h = $this->hits->start[$i]; $h < $this->hits->start[$i + 1]; $h++) {
+                if ($this->hits->kinds[$h] >= 0 && $this->hits->heights[$h] <= $reach->out) {
+                    $any = $this->hits->heights[$h] >= $first;
+                    $first = max($first, $this->hits->heights[$h]);
                     break;
                 }
             }
@@ -574,7 +486,7 @@ final class ClearanceMeasure
             if ($this->seen($i)) {
                 $shares[$taker] += $s->weight[$i];
                 if (count($where[$taker]) < 8) {
-                    $where[$taker][] = $this->place($i, $first);
+                    $where[$taker][] = $this->samples->at($i, $first);
                 }
             } else {
                 $unseen[$taker] += $s->weight[$i];
@@ -629,22 +541,12 @@ final class ClearanceMeasure
     }
 
     /**
-     * @return array{float, float, float}
-     */
-    private function place(int $i, float $t): array
-    {
-        $s = $this->samples;
-
-        return [$s->px[$i] + $t * $s->nx[$i], $s->py[$i] + $t * $s->ny[$i], $s->pz[$i] + $t * $s->nz[$i]];
-    }
-
-    /**
-     * @param  list<array{int, float, float}>  $rays
+     * @param  list<int>  $samples
      * @return list<array{float, float, float}> up to eight places on the low surface, spread over all
      */
-    private function where(array $rays): array
+    private function where(array $samples): array
     {
-        return array_map(fn (array $ray): array => $this->place($ray[0], 0.0), self::spread($rays, 8));
+        return array_map(fn (int $i): array => $this->samples->at($i, 0.0), Spread::of($samples));
     }
 
     /**
@@ -654,28 +556,10 @@ final class ClearanceMeasure
     private function segments(array $rays): array
     {
         $out = [];
-        foreach (self::spread($rays, self::EVIDENCE) as [$i, $from, $to]) {
-            foreach ([...$this->place($i, $from), ...$this->place($i, $to)] as $value) {
+        foreach (Spread::of($rays, self::EVIDENCE) as [$i, $from, $to]) {
+            foreach ([...$this->samples->at($i, $from), ...$this->samples->at($i, $to)] as $value) {
                 $out[] = (float) sprintf('%.7g', $value);
             }
-        }
-
-        return $out;
-    }
-
-    /**
-     * @param  list<array{int, float, float}>  $rays
-     * @return list<array{int, float, float}> so many at most, spread over all
-     */
-    private static function spread(array $rays, int $most): array
-    {
-        $count = count($rays);
-        if ($count <= $most) {
-            return $rays;
-        }
-        $out = [];
-        for ($k = 0; $k < $most; $k++) {
-            $out[] = $rays[intdiv($k * $count, $most)];
         }
 
         return $out;

@@ -9,6 +9,7 @@ use Anvil\Formats\Rewriter;
 use Anvil\Formats\Sink;
 use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
+use Anvil\Inspection\WrittenNames;
 use Anvil\Pairing\RoledPart;
 use Closure;
 
@@ -23,8 +24,9 @@ final class ExplodedFiles
     public static function write(Inspection $inspection, array $files, ExplodePlan $plan, Sink $sink): void
     {
         $changes = self::changes($inspection, static fn (RoledPart $part, string $set): ?array => $plan->vectors[$set] ?? null);
+        $names = WrittenNames::of($files, $inspection->standard);
         foreach ($files as $i => $file) {
-            Rewriter::write($file->source, $changes[$i] ?? new Changes, $file->source->name(), $sink);
+            Rewriter::write($file->source, $changes[$i] ?? new Changes, $names[$i], $sink);
         }
         $stream = $sink->open('explode.json');
         fwrite($stream, json_encode($plan->toArray($inspection), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n");

@@ -113,18 +113,7 @@ final class HeightSolver
      */
     public function direction(): array
     {
-        $i = 3 * $this->triangle;
-        $d = $this->low->directions;
-        $a = 3 * $this->low->corners[$i];
-        $b = 3 * $this->low->corners[$i + 1];
-        $c = 3 * $this->low->corners[$i + 2];
-        $u = 1.0 - $this->v - $this->w;
-
-        return [
-            $u * $d[$a] + $this->v * $d[$b] + $this->w * $d[$c],
-            $u * $d[$a + 1] + $this->v * $d[$b + 1] + $this->w * $d[$c + 1],
-            $u * $d[$a + 2] + $this->v * $d[$b + 2] + $this->w * $d[$c + 2],
-        ];
+        return $this->low->direction($this->triangle, $this->v, $this->w);
     }
 
     /**

@@ -91,6 +91,21 @@ final class HighSurface
     }
 
     /**
+     * The middle of a triangle.
+     *
+     * @return array{float, float, float}
+     */
+    public function centre(int $triangle): array
+    {
+        $p = $this->positions;
+        $a = 3 * $this->triangles[3 * $triangle];
+        $b = 3 * $this->triangles[3 * $triangle + 1];
+        $c = 3 * $this->triangles[3 * $triangle + 2];
+
+        return [($p[$a] + $p[$b] + $p[$c]) / 3, ($p[$a + 1] + $p[$b + 1] + $p[$c + 1]) / 3, ($p[$a + 2] + $p[$b + 2] + $p[$c + 2]) / 3];
+    }
+
+    /**
      * @return array{float, float, float} unit; zero where it has no area
      */
     public function normal(int $triangle): array

@@ -7,12 +7,16 @@ namespace Anvil\Clearance;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Topology;
 use Anvil\Spatial\TriangleTree;
+use Anvil\Surface\MeshHealth;
 
 /**
  * All low parts of a set as one surface, with the directions that rays leave it in (METHODS, "Direction").
  */
 final class LowSurface
 {
+    /** A mean of normals that is no longer than this share of its weights is none. */
+    private const VANISHES = 1e-3;
+
     private ?TriangleTree $tree = null;
 
     /**
@@ -24,8 +28,8 @@ final class LowSurface
      * @param  list<float>  $areas  3D, a triangle
      * @param  list<float>  $uvAreas  share of the page, a triangle
      * @param  list<list<int>>  $neighbours  a triangle's over its edges: neighbour and the edge's number 0–2, in turn
-     * @param  list<int>  $shells  a triangle's shell: the number of the first triangle that hangs together with it
-     * @param  list<bool>  $borders  half-edge → whether no other triangle is beyond it
+     * @param  list<int>  $shells  a triangle's shell: those that hang together over shared places bear one number
+     * @param  list<bool>  $borders  half-edge → whether no other triangle is beyond it, or only the back of a sheet with two sides
      * @param  list<bool>  $borderVertices  by position
      * @param  list<int>  $parts  first triangle of each part
      */
@@ -51,21 +55,25 @@ final class LowSurface
      */
     public static function of(array $meshes, bool $smooth): self
     {
-        $positions = $triangles = $directions = $corners = $normals = $areas = $uvAreas = $neighbours = $borders = $borderVertices = $parts = [];
+        $positions = $triangles = $directions = $corners = $normals = $areas = $uvAreas = $neighbours = $borders = $borderVertices = $parts = $shells = [];
         foreach ($meshes as $mesh) {
             $basePosition = intdiv(count($positions), 3);
             $baseTriangle = intdiv(count($triangles), 3);
             $baseDirection = intdiv(count($directions), 3);
             $parts[] = $baseTriangle;
             $topology = Topology::of($mesh);
+            foreach (MeshHealth::joined($topology->welded, $mesh->triangles) as $shell) {
+                $shells[] = $basePosition + $shell;
+            }
             [$n, $a] = self::faces($mesh);
             array_push($normals, ...$n);
             array_push($areas, ...$a);
             array_push($uvAreas, ...self::uvAreas($mesh));
             if ($smooth || ! $mesh->hasNormals()) {
-                array_push($directions, ...self::averaged($mesh, $topology->welded, $n));
-                foreach ($mesh->triangles as $v) {
-                    $corners[] = $baseDirection + $topology->welded[$v];
+                [$averaged, $at] = self::averaged($mesh, $topology->welded, $n);
+                array_push($directions, ...$averaged);
+                foreach ($at as $v) {
+                    $corners[] = $baseDirection + $v;
                 }
             } else {
                 array_push($directions, ...self::unit($mesh->normals));
@@ -87,7 +95,8 @@ final class LowSurface
                             $around[] = $k;
                         }
                     }
-                    $border = $edge >= 0 && count($topology->edges[$edge]) === 1;
+                    $halves = $edge < 0 ? [] : $topology->edges[$edge];
+                    $border = count($halves) === 1 || (count($halves) === 2 && self::backToBack($n, intdiv($halves[0], 3), intdiv($halves[1], 3)));
                     $borders[] = $border;
                     if ($border) {
                         $onBorder[$topology->welded[$mesh->triangles[3 * $t + $k]]] = true;
@@ -102,12 +111,30 @@ final class LowSurface
             }
         }
 
-        return new self($positions, $triangles, $directions, $corners, $normals, $areas, $uvAreas, $neighbours, self::shells($neighbours), $borders, $borderVertices, $parts);
+        return new self($positions, $triangles, $directions, $corners, $normals, $areas, $uvAreas, $neighbours, $shells, $borders, $borderVertices, $parts);
     }
 
     public function triangleCount(): int
     {
         return count($this->areas);
+    }
+
+    /**
+     * The interpolated direction at a place of a triangle, not made unit.
+     *
+     * @param  float  $v  weight of its second corner
+     * @param  float  $w  of its third
+     * @return array{float, float, float}
+     */
+    public function direction(int $triangle, float $v, float $w): array
+    {
+        $u = 1.0 - $v - $w;
+        $d = $this->directions;
+        $a = 3 * $this->corners[3 * $triangle];
+        $b = 3 * $this->corners[3 * $triangle + 1];
+        $c = 3 * $this->corners[3 * $triangle + 2];
+
+        return [$u * $d[$a] + $v * $d[$b] + $w * $d[$c], $u * $d[$a + 1] + $v * $d[$b + 1] + $w * $d[$c + 1], $u * $d[$a + 2] + $v * $d[$b + 2] + $w * $d[$c + 2]];
     }
 
     public function tree(): TriangleTree
@@ -116,30 +143,13 @@ final class LowSurface
     }
 
     /**
-     * @param  list<list<int>>  $neighbours
-     * @return list<int>
+     * Whether two faces are the two sides of one sheet, folded over their edge by over 178.8°.
+     *
+     * @param  list<float>  $normals
      */
-    private static function shells(array $neighbours): array
+    private static function backToBack(array $normals, int $a, int $b): bool
     {
-        $shell = array_fill(0, count($neighbours), -1);
-        foreach ($neighbours as $t => $_) {
-            if ($shell[$t] >= 0) {
-                continue;
-            }
-            $shell[$t] = $t;
-            $queue = [$t];
-            for ($head = 0; $head < count($queue); $head++) {
-                $around = $neighbours[$queue[$head]];
-                for ($i = 0, $n = count($around); $i < $n; $i += 2) {
-                    if ($shell[$around[$i]] < 0) {
-                        $shell[$around[$i]] = $t;
-                        $queue[] = $around[$i];
-                    }
-                }
-            }
-        }
-
-        return array_values($shell);
+        return $normals[3 * $a] * $normals[3 * $b] + $normals[3 * $a + 1] * $normals[3 * $b + 1] + $normals[3 * $a + 2] * $normals[3 * $b + 2] < -0.9998;
     }
 
     /**
@@ -194,17 +204,18 @@ final class LowSurface
     }
 
     /**
-     * At each welded vertex the mean of all face normals, weighted by corner angle, made unit.
+     * At each welded vertex the mean of all face normals, weighted by corner angle, made unit. Where the mean vanishes (two shells that
+     * meet in a point, the two sides of a card) each face keeps its own.
      *
      * @param  list<int>  $welded
      * @param  list<float>  $normals
-     * @return list<float>
+     * @return array{list<float>, list<int>} directions, and the number of each corner's
      */
     private static function averaged(Mesh $mesh, array $welded, array $normals): array
     {
         $p = $mesh->positions;
         $sum = array_fill(0, count($p), 0.0);
-        $fallback = $sum;
+        $angles = array_fill(0, count($p), 0.0);
         $count = count($mesh->triangles);
         for ($i = 0; $i < $count; $i += 3) {
             $nx = $normals[$i];
@@ -225,23 +236,32 @@ final class LowSurface
                 $sum[$v] += $angle * $nx;
                 $sum[$v + 1] += $angle * $ny;
                 $sum[$v + 2] += $angle * $nz;
-                $fallback[$v] = $nx;
-                $fallback[$v + 1] = $ny;
-                $fallback[$v + 2] = $nz;
+                $angles[$v] += $angle;
             }
         }
-        $out = [];
+        $out = $gone = [];
         for ($v = 0, $n = count($p); $v < $n; $v += 3) {
             $length = sqrt($sum[$v] ** 2 + $sum[$v + 1] ** 2 + $sum[$v + 2] ** 2);
-            // Faces back to back cancel out: such a vertex takes one of them.
-            $from = $length > 1e-9 ? $sum : $fallback;
-            $length = $length > 1e-9 ? $length : 1.0;
-            $out[] = $from[$v] / $length;
-            $out[] = $from[$v + 1] / $length;
-            $out[] = $from[$v + 2] / $length;
+            $vanishes = $length <= self::VANISHES * $angles[$v];
+            $scale = $vanishes ? 0.0 : 1.0 / $length;
+            $out[] = $sum[$v] * $scale;
+            $out[] = $sum[$v + 1] * $scale;
+            $out[] = $sum[$v + 2] * $scale;
+            $gone[] = $vanishes;
+        }
+        $corners = [];
+        $number = intdiv(count($out), 3);
+        foreach ($mesh->triangles as $i => $v) {
+            $v = $welded[$v];
+            if ($gone[$v]) {
+                $n = 3 * intdiv($i, 3);
+                array_push($out, $normals[$n], $normals[$n + 1], $normals[$n + 2]);
+                $v = $number++;
+            }
+            $corners[] = $v;
         }
 
-        return $out;
+        return [$out, $corners];
     }
 
     /**

@@ -22,6 +22,9 @@ final class NeededReach
     /** @var array{float, float, float}|null */
     public ?array $at = null;
 
+    /** @var array{float, float, float}|null the high vertex that lies deepest, where it lies deeper than was known */
+    public ?array $deepest = null;
+
     public float $overhang = 0.0;
 
     private readonly NearestPoint $nearest;
@@ -92,6 +95,102 @@ final class NeededReach
         }
 
         return $needed;
+    }
+
+    /**
+     * The greatest depth at which high vertices that belong to the place they lie under, with nothing of the set's own over them, lie under
+     * the low poly; branches are left out as for `out`.
+     *
+     * @param  float  $from  a depth that is known to be needed
+     * @param  float  $out  reach outward from which rays come
+     */
+    public function in(float $from, float $out): float
+    {
+        $needed = $from;
+        $tree = $this->high->tree();
+        $nodes = $tree->nodeCount();
+        $more = self::PRECISION * $this->d;
+        $belonging = new Belonging($this->low, $this->d);
+        $node = 0;
+        $tried = [];
+        while ($node < $nodes) {
+            $size = $tree->size[$node];
+            if ($size <= 256) {
+                $x = ($tree->minX[$node] + $tree->maxX[$node]) / 2;
+                $y = ($tree->minY[$node] + $tree->maxY[$node]) / 2;
+                $z = ($tree->minZ[$node] + $tree->maxZ[$node]) / 2;
+                $half = sqrt(($tree->maxX[$node] - $x) ** 2 + ($tree->maxY[$node] - $y) ** 2 + ($tree->maxZ[$node] - $z) ** 2);
+                if ($this->nearest->anyWithin($x, $y, $z, $needed + $more, $this->lean, $half)) {
+                    $node = $tree->skip[$node];
+
+                    continue;
+                }
+            }
+            if ($tree->second[$node] > 0) {
+                $node++;
+
+                continue;
+            }
+            for ($k = $tree->first[$node], $end = $k + $size; $k < $end; $k++) {
+                $triangle = $tree->order[$k];
+                for ($c = 0; $c < 3; $c++) {
+                    $v = $tree->triangles[3 * $triangle + $c];
+                    if (isset($tried[$v])) {
+                        continue;
+                    }
+                    $depth = $this->depth($triangle, $tree->positions[3 * $v], $tree->positions[3 * $v + 1], $tree->positions[3 * $v + 2], $needed, $out, $belonging);
+                    // A face that looks away leaves the vertex to another of its faces.
+                    if ($depth !== null) {
+                        $tried[$v] = true;
+                        $needed = max($needed, $depth);
+                    }
+                }
+            }
+            $node = $tree->skip[$node];
+        }
+
+        return $needed;
+    }
+
+    /** How deep a high vertex lies under the low poly, if that is needed; null where the triangle that it is looked at on does not face the rays there. */
+    private function depth(int $triangle, float $x, float $y, float $z, float $needed, float $out, Belonging $belonging): ?float
+    {
+        if ($this->nearest->anyWithin($x, $y, $z, $needed + self::PRECISION * $this->d, $this->lean)) {
+            return 0.0;
+        }
+        $nearest = $this->nearest->find($x, $y, $z, $this->d);
+        if ($nearest < 0 || $this->onBorder($nearest)) {
+            return 0.0;
+        }
+        $n = $this->low->normals;
+        $i = 3 * $nearest;
+        if (($x - $this->nearest->x) * $n[$i] + ($y - $this->nearest->y) * $n[$i + 1] + ($z - $this->nearest->z) * $n[$i + 2] >= 0.0) {
+            return 0.0;
+        }
+        [$mx, $my, $mz] = $this->high->normal($triangle);
+        $height = $this->solver->height($x, $y, $z, $this->d, $nearest);
+        if ($height === null || -$height <= $needed) {
+            return 0.0;
+        }
+        [$dx, $dy, $dz] = $this->solver->direction();
+        $length = sqrt($dx * $dx + $dy * $dy + $dz * $dz);
+        if ($length <= 0.0 || $mx * $dx + $my * $dy + $mz * $dz <= 0.0) {
+            return null;
+        }
+        // What its rays meet first is something else.
+        $step = 1e-6 * $this->d / $length;
+        if ($this->cast->any($x, $y, $z, $dx, $dy, $dz, $step, max($step, $out - $height))) {
+            return 0.0;
+        }
+        $px = $x - $height * $dx;
+        $py = $y - $height * $dy;
+        $pz = $z - $height * $dz;
+        if (! $belonging->holds($this->solver->triangle, $px, $py, $pz, $x, $y, $z, $mx, $my, $mz)) {
+            return 0.0;
+        }
+        $this->deepest = [$x, $y, $z];
+
+        return -$height;
     }
 
     /**

@@ -107,4 +107,54 @@ final readonly class Samples
     {
         return count($this->triangle);
     }
+
+    /**
+     * The same without some of them; what is left stands for all.
+     *
+     * @param  list<int>  $kept  numbers of samples, ascending
+     */
+    public function only(array $kept): self
+    {
+        if (count($kept) === $this->count()) {
+            return $this;
+        }
+        $pick = static function (array $list) use ($kept): array {
+            $out = [];
+            foreach ($kept as $i) {
+                $out[] = $list[$i];
+            }
+
+            return $out;
+        };
+        /** @var list<float> $weight */
+        $weight = $pick($this->weight);
+        $sum = array_sum($weight);
+        $scale = $sum > 0.0 ? 1.0 / $sum : 0.0;
+
+        return new self(
+            $pick($this->triangle), $pick($this->px), $pick($this->py), $pick($this->pz), $pick($this->nx), $pick($this->ny), $pick($this->nz),
+            array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea,
+        );
+    }
+
+    /**
+     * The place at a height over a sample.
+     *
+     * @return array{float, float, float}
+     */
+    public function at(int $i, float $t): array
+    {
+        return [$this->px[$i] + $t * $this->nx[$i], $this->py[$i] + $t * $this->ny[$i], $this->pz[$i] + $t * $this->nz[$i]];
+    }
+
+    /** How many samples of one weight would say as much: those that stand for little count little. */
+    public function effective(): float
+    {
+        $squares = 0.0;
+        foreach ($this->weight as $weight) {
+            $squares += $weight * $weight;
+        }
+
+        return $squares > 0.0 ? 1.0 / $squares : 0.0;
+    }
 }

@@ -62,6 +62,12 @@ final readonly class SetClearance
         );
     }
 
+    /** Whether samples were left out because faces there are turned the wrong way. */
+    public function isMasked(): bool
+    {
+        return $this->details->faced['lowShare'] + $this->details->faced['highShare'] > 0.0;
+    }
+
     public function inUse(): Reach
     {
         return $this->set ?? $this->recommended;

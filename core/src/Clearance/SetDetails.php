@@ -13,26 +13,40 @@ final readonly class SetDetails
     /**
      * @param  float  $wrongShare  share of seen low area that takes a wrong hit at the reach in use
      * @param  list<array{float, float, float}>  $wrongWhere
-     * @param  float  $gapShare  share of seen low area with nothing that belongs within 2 % of d and no high poly that near
-     * @param  list<array{float, float, float}>  $gapWhere
+     * @param  array{gap: list<float>, near: list<float>, where: list<array{float, float, float}>}  $gaps  shares of seen low area, a low part, with no high poly within 2 % of d: not met by what belongs, and met within the reach
      * @param  list<float>  $buried  of each low part: share of its area that is not seen
      * @param  list<array{part: int, triangles: int, share: float, where: array{float, float, float}}>  $unmet  high shells that hardly any ray meets; part is a number among the high parts
      * @param  list<Floater>  $floaters
-     * @param  list<array{part: int, share: float, shift: float, shell: bool, where: list<array{float, float, float}>}>  $leans  of low parts: share of area whose details lean over the limit, the greatest shift as a length, whether a whole high shell leans
+     * @param  list<array{part: int, share: float, shift: float, samples: int, shell: bool, where: list<array{float, float, float}>}>  $leans  of low parts: share of area whose details lean over the limit, the greatest shift as a length, whether a whole high shell leans
      * @param  float  $lowArea  3D area of the low poly
      * @param  array{top: float, miss: list<float>, wrong: list<float>}|null  $curve  shares of low area that miss, and of seen low area that go wrong, at reaches outward from 0 to `top` in equal steps
+     * @param  float  $effective  samples of one weight that say as much as those of the seen area
+     * @param  array{out: float, in: float}  $bestShare  share of seen low area that goes wrong at the best reach, where the span is closed on that side
+     * @param  array{out: float|null, in: float|null}  $best  that reach
+     * @param  float  $unseenMisses  share of low area that misses and is not seen
+     * @param  list<float>  $missesByPart  share of seen low area that misses, a low part
+     * @param  array{out: float, in: float, left: float}  $ending  the reach at which misses end, and the share of seen low area that none ends
+     * @param  list<array{part: int, share: float, where: list<array{float, float, float}>}>  $margins  of low parts: share of the part past its high's outline
+     * @param  array{low: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, high: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, lowShare: float, highShare: float}  $faced  shells that face the wrong way, and the shares of samples that were left out for faces that do
      */
     public function __construct(
         public float $wrongShare = 0.0,
         public array $wrongWhere = [],
-        public float $gapShare = 0.0,
-        public array $gapWhere = [],
+        public array $gaps = ['gap' => [], 'near' => [], 'where' => []],
         public array $buried = [],
         public array $unmet = [],
         public array $floaters = [],
         public array $leans = [],
         public float $lowArea = 0.0,
         public ?array $curve = null,
+        public float $effective = 0.0,
+        public array $bestShare = ['out' => 0.0, 'in' => 0.0],
+        public array $best = ['out' => null, 'in' => null],
+        public float $unseenMisses = 0.0,
+        public array $missesByPart = [],
+        public array $ending = ['out' => 0.0, 'in' => 0.0, 'left' => 0.0],
+        public array $margins = [],
+        public array $faced = ['low' => [], 'high' => [], 'lowShare' => 0.0, 'highShare' => 0.0],
     ) {
     }
 
@@ -52,10 +66,7 @@ final readonly class SetDetails
      */
     public function toArray(): array
     {
-        return [
-            'wrongShare' => $this->wrongShare, 'wrongWhere' => $this->wrongWhere, 'gapShare' => $this->gapShare, 'gapWhere' => $this->gapWhere, 'buried' => $this->buried,
-            'unmet' => $this->unmet, 'floaters' => array_map(static fn (Floater $floater): array => $floater->toArray(), $this->floaters), 'leans' => $this->leans, 'lowArea' => $this->lowArea, 'curve' => $this->curve,
-        ];
+        return [...get_object_vars($this), 'floaters' => array_map(static fn (Floater $floater): array => $floater->toArray(), $this->floaters)];
     }
 
     /**
@@ -63,15 +74,26 @@ final readonly class SetDetails
      */
     public static function ofArray(array $stored): self
     {
-        /** @var array{wrongShare?: float|int, wrongWhere?: list<array{float, float, float}>, gapShare?: float|int, gapWhere?: list<array{float, float, float}>, buried?: list<float|int>, unmet?: list<array{part: int, triangles: int, share: float|int, where: array{float, float, float}}>, floaters?: list<array<string, mixed>>, leans?: list<array{part: int, share: float|int, shift: float|int, shell: bool, where: list<array{float, float, float}>}>, lowArea?: float|int, curve?: array{top: float|int, miss: list<float|int>, wrong: list<float|int>}|null} $stored */
+        /** @var array{wrongShare: float|int, wrongWhere: list<array{float, float, float}>, gaps: array{gap: list<float|int>, near: list<float|int>, where: list<array{float, float, float}>}, buried: list<float|int>, unmet: list<array{part: int, triangles: int, share: float|int, where: array{float, float, float}}>, floaters: list<array<string, mixed>>, leans: list<array{part: int, share: float|int, shift: float|int, samples: int, shell: bool, where: list<array{float, float, float}>}>, lowArea: float|int, curve: array{top: float|int, miss: list<float|int>, wrong: list<float|int>}|null, effective: float|int, bestShare: array{out: float|int, in: float|int}, best: array{out: float|int|null, in: float|int|null}, unseenMisses: float|int, missesByPart: list<float|int>, ending: array{out: float|int, in: float|int, left: float|int}, margins: list<array{part: int, share: float|int, where: list<array{float, float, float}>}>, faced: array{low: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, high: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, lowShare: float|int, highShare: float|int}} $stored */
+        $stored += (new self)->toArray();
+
         return new self(
-            (float) ($stored['wrongShare'] ?? 0), $stored['wrongWhere'] ?? [], (float) ($stored['gapShare'] ?? 0), $stored['gapWhere'] ?? [],
-            array_map(floatval(...), $stored['buried'] ?? []),
-            array_map(static fn (array $shell): array => ['part' => $shell['part'], 'triangles' => $shell['triangles'], 'share' => (float) $shell['share'], 'where' => $shell['where']], $stored['unmet'] ?? []),
-            array_map(Floater::ofArray(...), $stored['floaters'] ?? []),
-            array_map(static fn (array $lean): array => ['part' => $lean['part'], 'share' => (float) $lean['share'], 'shift' => (float) $lean['shift'], 'shell' => $lean['shell'], 'where' => $lean['where']], $stored['leans'] ?? []),
-            (float) ($stored['lowArea'] ?? 0),
-            isset($stored['curve']) ? ['top' => (float) $stored['curve']['top'], 'miss' => array_map(floatval(...), $stored['curve']['miss']), 'wrong' => array_map(floatval(...), $stored['curve']['wrong'])] : null,
+            (float) $stored['wrongShare'], $stored['wrongWhere'], ['gap' => array_map(floatval(...), $stored['gaps']['gap']), 'near' => array_map(floatval(...), $stored['gaps']['near']), 'where' => $stored['gaps']['where']],
+            array_map(floatval(...), $stored['buried']),
+            array_map(static fn (array $shell): array => ['part' => $shell['part'], 'triangles' => $shell['triangles'], 'share' => (float) $shell['share'], 'where' => $shell['where']], $stored['unmet']),
+            array_map(Floater::ofArray(...), $stored['floaters']),
+            array_map(static fn (array $lean): array => ['part' => $lean['part'], 'share' => (float) $lean['share'], 'shift' => (float) $lean['shift'], 'samples' => $lean['samples'], 'shell' => $lean['shell'], 'where' => $lean['where']], $stored['leans']),
+            (float) $stored['lowArea'],
+            $stored['curve'] === null ? null : ['top' => (float) $stored['curve']['top'], 'miss' => array_map(floatval(...), $stored['curve']['miss']), 'wrong' => array_map(floatval(...), $stored['curve']['wrong'])],
+            (float) $stored['effective'], array_map(floatval(...), $stored['bestShare']), ['out' => self::float($stored['best']['out']), 'in' => self::float($stored['best']['in'])],
+            (float) $stored['unseenMisses'], array_map(floatval(...), $stored['missesByPart']), array_map(floatval(...), $stored['ending']),
+            array_map(static fn (array $one): array => ['part' => $one['part'], 'share' => (float) $one['share'], 'where' => $one['where']], $stored['margins']),
+            ['low' => $stored['faced']['low'], 'high' => $stored['faced']['high'], 'lowShare' => (float) $stored['faced']['lowShare'], 'highShare' => (float) $stored['faced']['highShare']],
         );
+    }
+
+    private static function float(float|int|null $value): ?float
+    {
+        return $value === null ? null : (float) $value;
     }
 }

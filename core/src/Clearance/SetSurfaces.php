@@ -77,4 +77,12 @@ final class SetSurfaces
     {
         return $this->lowMeshes;
     }
+
+    /**
+     * @return list<Mesh>
+     */
+    public function highMeshes(): array
+    {
+        return $this->highMeshes;
+    }
 }

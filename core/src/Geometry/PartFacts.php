@@ -17,6 +17,7 @@ final readonly class PartFacts
      * @param  int  $longNormals  normals in use off unit length by over 1e-3, in a format that requires unit ones
      * @param  float  $normalLength  the length of the one that is off most
      * @param  int  $uvSets  how many sets of UVs the file gives it
+     * @param  bool  $cutOut  a material of it is masked or blended, as those of cards are
      * @param  bool  $namedByFile  the format or the file gives it no name of its own
      */
     public function __construct(
@@ -28,6 +29,7 @@ final readonly class PartFacts
         public float $normalLength = 1.0,
         public int $uvSets = 0,
         public bool $namedByFile = false,
+        public bool $cutOut = false,
     ) {
     }
 
@@ -38,7 +40,7 @@ final readonly class PartFacts
     {
         return [
             'placement' => $this->placement?->m, 'meshName' => $this->meshName, 'looseVertices' => $this->looseVertices, 'badNormals' => $this->badNormals,
-            'longNormals' => $this->longNormals, 'normalLength' => $this->normalLength, 'uvSets' => $this->uvSets, 'namedByFile' => $this->namedByFile,
+            'longNormals' => $this->longNormals, 'normalLength' => $this->normalLength, 'uvSets' => $this->uvSets, 'namedByFile' => $this->namedByFile, 'cutOut' => $this->cutOut,
         ];
     }
 
@@ -54,7 +56,7 @@ final readonly class PartFacts
         return new self(
             is_array($matrix) && count($matrix) === 16 ? Matrix::of(array_map(static fn (mixed $v): float => is_int($v) || is_float($v) ? (float) $v : 0.0, array_values($matrix))) : null,
             is_string($stored['meshName'] ?? null) ? $stored['meshName'] : null,
-            $int('looseVertices'), $int('badNormals'), $int('longNormals'), is_int($length) || is_float($length) ? (float) $length : 1.0, $int('uvSets'), (bool) ($stored['namedByFile'] ?? false),
+            $int('looseVertices'), $int('badNormals'), $int('longNormals'), is_int($length) || is_float($length) ? (float) $length : 1.0, $int('uvSets'), (bool) ($stored['namedByFile'] ?? false), (bool) ($stored['cutOut'] ?? false),
         );
     }
 }

@@ -12,6 +12,7 @@ use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
 use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Report;
+use Anvil\Inspection\WrittenNames;
 use Anvil\Pairing\RoledPart;
 use RuntimeException;
 use ZipArchive;
@@ -40,13 +41,13 @@ final class Package
         $sink = new FolderSink($folder);
         $temporary = "$path.part-".bin2hex(random_bytes(4));
         try {
-            foreach ($files as $file) {
-                Rewriter::write($file->source, new Changes, $file->source->name(), $sink);
+            foreach (WrittenNames::of($files, $report->inspection->standard) as $i => $name) {
+                Rewriter::write($files[$i]->source, new Changes, $name, $sink);
             }
             $sink->commit();
             $meant = self::sums($folder, $sink->names());
             self::zip($asset, $report, $files, $folder, $meant, $temporary);
-            $findings = Readback::of($temporary, $meant, $report);
+            $findings = Readback::of($temporary, $meant, $report, WrittenNames::of($files, $report->inspection->standard));
             if ($findings === []) {
                 rename($temporary, $path);
             }
@@ -69,8 +70,9 @@ final class Package
     {
         $rows = [];
         $roles = [];
-        foreach ($files as $file) {
-            $roles[$file->source->name()] = ($file->role ?? RoledPart::roleOfFile($file->path, $report->inspection->standard))?->value;
+        foreach (WrittenNames::of($files, $report->inspection->standard) as $i => $name) {
+            $file = $files[$i];
+            $roles[$name] = ($file->role ?? RoledPart::roleOfFile($file->path, $report->inspection->standard))?->value;
         }
         foreach ($sums as $name => $sum) {
             $rows[] = ['path' => "files/$name", 'role' => $roles[$name] ?? null, 'sha256' => $sum, 'bytes' => (int) filesize("$folder/$name")];

@@ -20,9 +20,10 @@ final class Readback
 {
     /**
      * @param  array<string, string>  $meant  file name → SHA-256
+     * @param  list<string>  $names  of the report's files in the package; their base names where not given
      * @return list<Finding> of `package-readback`; empty when all is as meant
      */
-    public static function of(string $path, array $meant, Report $report): array
+    public static function of(string $path, array $meant, Report $report, array $names = []): array
     {
         $zip = new ZipArchive;
         if ($zip->open($path, ZipArchive::RDONLY | ZipArchive::CHECKCONS) !== true) {
@@ -51,8 +52,8 @@ final class Readback
                     $findings[] = self::finding($name, 'its bytes differ from what was handed in');
                 }
             }
-            foreach ($report->inspection->files as $file) {
-                $name = basename($file->path);
+            foreach ($report->inspection->files as $i => $file) {
+                $name = $names[$i] ?? basename($file->path);
                 if ($file->scene === null || ! is_file("$folder/$name")) {
                     continue;
                 }

@@ -38,6 +38,9 @@ final class Inspection
 {
     private ?IdColors $idColors = null;
 
+    /** @var array<int, true>|null */
+    private ?array $duplicates = null;
+
     /** @var array<int, UvIslands> by object number of the mesh */
     private array $islands = [];
 
@@ -174,16 +177,41 @@ final class Inspection
     public function sizeRatio(): ?float
     {
         $lows = $highs = [];
+        $duplicate = $this->duplicates();
+        $single = static fn (RoledPart $part): bool => ! isset($duplicate[spl_object_id($part)]);
         foreach ($this->pairing->ties as $tie) {
-            if ($tie->low !== [] && $tie->high !== []) {
+            if ($tie->low !== [] && $tie->high !== [] && array_filter([...$tie->low, ...$tie->high], static fn (RoledPart $part): bool => ! $single($part)) === []) {
                 array_push($lows, ...$tie->low);
                 array_push($highs, ...$tie->high);
             }
         }
-        $low = RoledPart::boundsOf($lows === [] ? $this->judged(Role::Low) : $lows)?->diagonal() ?? 0.0;
-        $high = RoledPart::boundsOf($highs === [] ? $this->judged(Role::High) : $highs)?->diagonal() ?? 0.0;
+        $low = RoledPart::boundsOf($lows === [] ? array_values(array_filter($this->judged(Role::Low), $single)) : $lows)?->diagonal() ?? 0.0;
+        $high = RoledPart::boundsOf($highs === [] ? array_values(array_filter($this->judged(Role::High), $single)) : $highs)?->diagonal() ?? 0.0;
 
         return $low > 0.0 && $high > 0.0 ? $high / $low : null;
+    }
+
+    /**
+     * Parts that share their name with another of their role: what is said of one by size or rays may be the other's.
+     *
+     * @return array<int, true> by object number of the part
+     */
+    public function duplicates(): array
+    {
+        if ($this->duplicates === null) {
+            $groups = [];
+            foreach ($this->judged() as $part) {
+                $groups[($part->role->value ?? 'file '.$part->file)."\0".$part->part->name][] = $part;
+            }
+            $this->duplicates = [];
+            foreach ($groups as $parts) {
+                foreach (count($parts) > 1 ? $parts : [] as $part) {
+                    $this->duplicates[spl_object_id($part)] = true;
+                }
+            }
+        }
+
+        return $this->duplicates;
     }
 
     public function differsInSize(): bool

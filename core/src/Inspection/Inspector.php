@@ -18,7 +18,7 @@ use Closure;
  */
 final class Inspector
 {
-    private const RAY_CHECKS = ['ray-miss', 'reach-short', 'sets-bleed', 'pair-self', 'off-alignment', 'high-doubled', 'high-covers-detail', 'floater-unbacked', 'floater-rim', 'high-unseen', 'overhang', 'reach-long', 'span-closed', 'surface-gap', 'buried', 'ray-lean', 'cage-pierced', 'explode-clash', 'mesh-flipped', 'high-faceted', 'high-not-denser'];
+    private const RAY_CHECKS = ['ray-miss', 'low-margin', 'reach-short', 'sets-bleed', 'pair-self', 'off-alignment', 'high-doubled', 'high-covers-detail', 'floater-unbacked', 'floater-rim', 'high-unseen', 'overhang', 'reach-long', 'span-closed', 'surface-gap', 'buried', 'ray-lean', 'cage-pierced', 'explode-clash', 'mesh-flipped', 'normals-inverted', 'high-faceted', 'high-not-denser'];
 
     /**
      * @param  list<GivenFile>  $files

@@ -36,6 +36,11 @@ final class OffsetSearch
     /** A side with less than this share of the points says nothing. */
     private const LEAST = 0.015;
 
+    private const IDENTITY = [1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0];
+
+    /** A motion that leaves more than this share of the distance between the surfaces is none. */
+    private const TAKES_AWAY = 0.5;
+
     private SurfacePoints $points;
 
     private float $d;
@@ -47,7 +52,9 @@ final class OffsetSearch
     private array $shift = [0.0, 0.0, 0.0];
 
     /** @var list<float> 9, row by row */
-    private array $turn = [1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0];
+    private array $turn = self::IDENTITY;
+
+    private float $factor = 1.0;
 
     /** @var list<float|null> */
     private array $heights = [];
@@ -151,29 +158,79 @@ final class OffsetSearch
                 break;
             }
         }
-        $scale = $this->scale($axes);
+        return $this->counted($this->scale($axes), $unsure === [] ? INF : max($unsure), $hidden);
+    }
+
+    /**
+     * What of the motion found counts: no more than its own uncertainty is none, and all of it has to take away at least half of the median
+     * distance between the surfaces, over the points that it moves along their normals; a turn, a shift or a scale that adds next to nothing to
+     * the others is left out.
+     *
+     * @param  list<string>  $hidden
+     */
+    private function counted(float $scale, float $error, array $hidden): Offset
+    {
         $shift = $this->shift;
-        if ($shift === [0.0, 0.0, 0.0] && $this->turn === [1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0]) {
-            return new Offset($shift, [0.0, 0.0, 1.0], 0.0, $scale, $this->d, $hidden);
-        }
-        $after = $this->cost();
-        // A way that its own uncertainty explains, or that brings the surfaces no closer, is none.
-        $length = sqrt($shift[0] ** 2 + $shift[1] ** 2 + $shift[2] ** 2);
-        $error = $unsure === [] ? INF : max($unsure);
-        $this->shift = [0.0, 0.0, 0.0];
-        $turn = $this->turn;
-        $this->turn = [1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0];
-        $this->measure(0.1);
-        $before = $this->cost();
-        if ($length <= 3 * $error || $after > 0.9 * $before) {
+        if (sqrt($shift[0] ** 2 + $shift[1] ** 2 + $shift[2] ** 2) <= 3 * $error) {
             $shift = [0.0, 0.0, 0.0];
         }
-        [$axis, $degrees] = self::axisAngle($turn);
-        if ($after > 0.9 * $before) {
-            $degrees = 0.0;
+        $still = [[0.0, 0.0, 0.0], self::IDENTITY, 1.0];
+        $best = [$shift, $this->turn, $scale];
+        if ($best !== $still) {
+            $left = $this->left($best);
+            // Simpler motions first: what goes without a turn, or without a scale, needs none.
+            foreach ([[$shift, self::IDENTITY, 1.0], [[0.0, 0.0, 0.0], $this->turn, 1.0], [[0.0, 0.0, 0.0], self::IDENTITY, $scale], [$shift, $this->turn, 1.0], [$shift, self::IDENTITY, $scale]] as $simpler) {
+                if ($simpler !== $still && $this->left($simpler) <= max(1.1 * $left, 0.02)) {
+                    $best = $simpler;
+                    break;
+                }
+            }
+            if ($this->left($best) > self::TAKES_AWAY) {
+                $best = $still;
+            }
         }
+        [$axis, $degrees] = self::axisAngle($best[1]);
 
-        return new Offset($shift, $axis, $degrees, $scale, $this->d, $hidden);
+        return new Offset($best[0], $axis, $degrees, $best[2], $this->d, $hidden);
+    }
+
+    /**
+     * The median distance between the surfaces after a motion, as a share of what it was before, over the points that the motion moves along
+     * their normals by at least half of the most.
+     *
+     * @param  array{array{float, float, float}, list<float>, float}  $motion  shift, turn, scale
+     */
+    private function left(array $motion): float
+    {
+        [[$sx, $sy, $sz], $m, $scale] = $motion;
+        $at = $this->points->at;
+        $n = $this->points->normals;
+        $moves = [];
+        for ($i = 0, $count = count($at); $i < $count; $i += 3) {
+            [$x, $y, $z] = [$at[$i] - $this->centre[0], $at[$i + 1] - $this->centre[1], $at[$i + 2] - $this->centre[2]];
+            $moves[] = abs(
+                ($scale * ($m[0] * $x + $m[1] * $y + $m[2] * $z) + $sx - $x) * $n[$i] + ($scale * ($m[3] * $x + $m[4] * $y + $m[5] * $z) + $sy - $y) * $n[$i + 1]
+                + ($scale * ($m[6] * $x + $m[7] * $y + $m[8] * $z) + $sz - $z) * $n[$i + 2]
+            );
+        }
+        $least = 0.5 * max($moves);
+        $involved = array_keys(array_filter($moves, static fn (float $move): bool => $move >= $least));
+        [$this->shift, $this->turn, $this->factor] = [[0.0, 0.0, 0.0], self::IDENTITY, 1.0];
+        $this->measure(0.35);
+        $before = $this->medianDistance($involved);
+        [$this->shift, $this->turn, $this->factor] = $motion;
+        $this->measure(0.35);
+        $after = $this->medianDistance($involved);
+
+        return $before > 0.0 ? $after / $before : 1.0;
+    }
+
+    /**
+     * @param  list<int>  $points
+     */
+    private function medianDistance(array $points): float
+    {
+        return self::median(array_map(fn (int $i): float => abs($this->heights[$i] ?? $this->d), $points));
     }
 
     /**
@@ -190,9 +247,9 @@ final class OffsetSearch
         $at = $this->points->at;
         $normals = $this->points->normals;
         for ($i = 0, $n = 3 * $this->points->count(); $i < $n; $i += 3) {
-            $x = $at[$i] - $cx;
-            $y = $at[$i + 1] - $cy;
-            $z = $at[$i + 2] - $cz;
+            $x = $this->factor * ($at[$i] - $cx);
+            $y = $this->factor * ($at[$i + 1] - $cy);
+            $z = $this->factor * ($at[$i + 2] - $cz);
             $nx = $m[0] * $normals[$i] + $m[1] * $normals[$i + 1] + $m[2] * $normals[$i + 2];
             $ny = $m[3] * $normals[$i] + $m[4] * $normals[$i + 1] + $m[5] * $normals[$i + 2];
             $nz = $m[6] * $normals[$i] + $m[7] * $normals[$i + 1] + $m[8] * $normals[$i + 2];

@@ -14,7 +14,6 @@ final readonly class TiePlace
      * @param  string  $high  of its first high part
      * @param  string  $file  of the low part
      * @param  list<array{first: string, second: string, file: string, share: float, where: array{float, float, float}|null}>  $doubled  high parts on each other
-     * @param  list<array{triangles: int, share: float, where: array{float, float, float}}>  $away  shells of the low that face away from the high
      * @param  float  $covered  share of the low part where a copy of it in the high hides other high surface
      * @param  list<array{float, float, float}>  $coveredWhere
      */
@@ -25,7 +24,6 @@ final readonly class TiePlace
         public string $file,
         public ?Offset $offset,
         public array $doubled,
-        public array $away,
         public float $covered,
         public array $coveredWhere,
     ) {
@@ -38,7 +36,7 @@ final readonly class TiePlace
     {
         return [
             'base' => $this->base, 'low' => $this->low, 'high' => $this->high, 'file' => $this->file, 'offset' => $this->offset?->toArray(),
-            'doubled' => $this->doubled, 'away' => $this->away, 'covered' => $this->covered, 'coveredWhere' => $this->coveredWhere,
+            'doubled' => $this->doubled, 'covered' => $this->covered, 'coveredWhere' => $this->coveredWhere,
         ];
     }
 
@@ -47,10 +45,10 @@ final readonly class TiePlace
      */
     public static function ofArray(array $stored): self
     {
-        /** @var array{base: string, low: string, high: string, file: string, offset: array{shift: array{float, float, float}, axis: array{float, float, float}, degrees: float, scale: float, d: float, hidden: list<string>}|null, doubled: list<array{first: string, second: string, file: string, share: float, where: array{float, float, float}|null}>, away: list<array{triangles: int, share: float, where: array{float, float, float}}>, covered: float|int, coveredWhere: list<array{float, float, float}>} $stored */
+        /** @var array{base: string, low: string, high: string, file: string, offset: array{shift: array{float, float, float}, axis: array{float, float, float}, degrees: float, scale: float, d: float, hidden: list<string>}|null, doubled: list<array{first: string, second: string, file: string, share: float, where: array{float, float, float}|null}>, covered: float|int, coveredWhere: list<array{float, float, float}>} $stored */
         return new self(
             $stored['base'], $stored['low'], $stored['high'], $stored['file'], $stored['offset'] === null ? null : Offset::ofArray($stored['offset']),
-            $stored['doubled'], $stored['away'], (float) $stored['covered'], $stored['coveredWhere'],
+            $stored['doubled'], (float) $stored['covered'], $stored['coveredWhere'],
         );
     }
 }

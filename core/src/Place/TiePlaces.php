@@ -64,7 +64,7 @@ final class TiePlaces
             $out[] = new TiePlace(
                 $tie->base, $tie->low[0]->part->name, $tie->high[0]->part->name, $tie->low[0]->path,
                 OffsetSearch::of(array_map($mesh, $tie->low), $tree, $points),
-                self::doubled($tie, $d), self::away($tie, $tree, $d, $points), $covered, $where,
+                self::doubled($tie, $d), $covered, $where,
             );
         }
 
@@ -154,50 +154,8 @@ final class TiePlaces
     }
 
     /**
-     * Open shells of the low whose high surfaces, near them, all face the other way.
-     *
-     * @return list<array{triangles: int, share: float, where: array{float, float, float}}>
-     */
-    private static function away(Tie $tie, TriangleTree $tree, float $d, int $most): array
-    {
-        $out = [];
-        $cast = new SegmentCast($tree);
-        $reach = 0.05 * $d;
-        foreach ($tie->low as $part) {
-            $health = MeshHealth::of($part->part->mesh, false);
-            if ($health->isAllClosed()) {
-                continue;
-            }
-            $points = SurfacePoints::of([$part->part->mesh], $most);
-            $facing = $away = $of = $where = [];
-            for ($i = 0, $n = $points->count(); $i < $n; $i++) {
-                $shell = $health->shellOf($points->triangles[$i]);
-                if ($health->isClosed($shell)) {
-                    continue;
-                }
-                $of[$shell] = ($of[$shell] ?? 0) + 1;
-                [$x, $y, $z] = [$points->at[3 * $i], $points->at[3 * $i + 1], $points->at[3 * $i + 2]];
-                [$nx, $ny, $nz] = [$points->normals[3 * $i], $points->normals[3 * $i + 1], $points->normals[3 * $i + 2]];
-                $towards = $cast->all($x, $y, $z, $nx, $ny, $nz, -$reach, $reach, 1);
-                if ($towards > 0) {
-                    $facing[$shell] = ($facing[$shell] ?? 0) + 1;
-                } elseif ($cast->all($x, $y, $z, $nx, $ny, $nz, -$reach, $reach, 0) > 0) {
-                    $away[$shell] = ($away[$shell] ?? 0) + 1;
-                    $where[$shell] ??= [$x, $y, $z];
-                }
-            }
-            foreach ($away as $shell => $count) {
-                if ($count > 0.5 * $of[$shell] && ($facing[$shell] ?? 0) < 0.1 * $of[$shell]) {
-                    $out[] = ['triangles' => $health->trianglesIn($shell), 'share' => $count / max(1, $points->count()), 'where' => $where[$shell]];
-                }
-            }
-        }
-
-        return $out;
-    }
-
-    /**
-     * Share of the low where its own copy in the high is met first and other high surface that belongs there lies under it.
+     * Share of the low where its own copy in the high, triangles that lie on it, is met first and other high surface that belongs there lies
+     * under it.
      *
      * @return array{float, list<array{float, float, float}>}
      */
@@ -206,9 +164,10 @@ final class TiePlaces
         $low = $own->low();
         $points = SurfacePoints::of($own->lowMeshes(), $count);
         $cast = new SegmentCast($tree);
+        $nearest = new NearestPoint($low->tree());
         $same = self::SAME * $d;
         $on = 0;
-        $under = $overs = [];
+        $under = $overs = $lies = [];
         for ($i = 0, $n = $points->count(); $i < $n; $i++) {
             [$x, $y, $z] = [$points->at[3 * $i], $points->at[3 * $i + 1], $points->at[3 * $i + 2]];
             [$nx, $ny, $nz] = [$points->normals[3 * $i], $points->normals[3 * $i + 1], $points->normals[3 * $i + 2]];
@@ -217,12 +176,13 @@ final class TiePlaces
             $deeper = [];
             for ($k = 0; $k < $hits; $k++) {
                 $t = $cast->t[$k];
-                if (abs($t) <= $same) {
-                    $here = $cast->triangle[$k];
-                } elseif ($t > 0.0) {
-                    $over = $cast->triangle[$k];
-                } elseif ($t < -10 * $same) {
-                    $deeper[] = [$t, $cast->triangle[$k]];
+                $triangle = $cast->triangle[$k];
+                if (abs($t) <= $same && ($lies[$triangle] ??= self::liesOn($tree, $triangle, $nearest, $same))) {
+                    $here = $triangle;
+                } elseif ($t > $same) {
+                    $over = $triangle;
+                } elseif ($t < -10 * $same && ! ($lies[$triangle] ??= self::liesOn($tree, $triangle, $nearest, $same))) {
+                    $deeper[] = [$t, $triangle];
                 }
             }
             $on += $here >= 0 ? 1 : 0;
@@ -247,9 +207,27 @@ final class TiePlaces
         return self::hidden($low, $points, $tree, $under, $overs, $d);
     }
 
+    /** Whether a high triangle is a piece of a copy of the low: its corners and its middle lie on it. */
+    private static function liesOn(TriangleTree $tree, int $triangle, NearestPoint $nearest, float $within): bool
+    {
+        $p = $tree->positions;
+        $x = $y = $z = 0.0;
+        for ($k = 0; $k < 3; $k++) {
+            $v = 3 * $tree->triangles[3 * $triangle + $k];
+            if (! $nearest->anyWithin($p[$v], $p[$v + 1], $p[$v + 2], $within)) {
+                return false;
+            }
+            $x += $p[$v] / 3;
+            $y += $p[$v + 1] / 3;
+            $z += $p[$v + 2] / 3;
+        }
+
+        return $nearest->anyWithin($x, $y, $z, $within);
+    }
+
     /**
      * A shell that stands out over the copy more than it lies under it is a boss or a bolt let into the surface: its foot is meant to
-     * be hidden.
+     * be hidden. What hangs together with the copy itself, a groove that shares its corners, is no such shell.
      *
      * @param  list<array{int, int, list<array{float, int}>}>  $under  point, triangle of the copy, heights and triangles below
      * @param  list<int>  $overs  triangles met over the copy
@@ -259,23 +237,23 @@ final class TiePlaces
     {
         $shells = MeshHealth::shells($tree->positions, $tree->triangles);
         $belonging = new Belonging($low, $d);
-        $found = [];
+        $found = $where = [];
         foreach ($under as [$i, $here, $deeper]) {
             [$x, $y, $z] = [$points->at[3 * $i], $points->at[3 * $i + 1], $points->at[3 * $i + 2]];
             [$nx, $ny, $nz] = [$points->normals[3 * $i], $points->normals[3 * $i + 1], $points->normals[3 * $i + 2]];
             foreach ($deeper as [$t, $triangle]) {
-                if ($shells[$triangle] === $shells[$here]) {
-                    continue;
-                }
                 $m = self::normal($tree, $triangle);
                 if ($belonging->holds($points->triangles[$i], $x, $y, $z, $x + $t * $nx, $y + $t * $ny, $z + $t * $nz, $m[0], $m[1], $m[2])) {
-                    $found[$shells[$triangle]][] = [$x, $y, $z];
+                    if ($shells[$triangle] === $shells[$here]) {
+                        $where[] = [$x, $y, $z];
+                    } else {
+                        $found[$shells[$triangle]][] = [$x, $y, $z];
+                    }
                     break;
                 }
             }
         }
         $over = array_count_values(array_map(static fn (int $triangle): int => $shells[$triangle], $overs));
-        $where = [];
         foreach ($found as $shell => $places) {
             if (count($places) > ($over[$shell] ?? 0)) {
                 array_push($where, ...$places);

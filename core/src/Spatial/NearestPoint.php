@@ -254,6 +254,82 @@ final class NearestPoint
     }
 
     /**
+     * Whether a triangle that faces within 60° of a unit normal lies within a distance.
+     *
+     * @param  list<float>  $normals  unit, xyz a triangle
+     */
+    public function anyFacingWithin(float $px, float $py, float $pz, float $r, array $normals, float $mx, float $my, float $mz): bool
+    {
+        $best = $r * $r;
+        if ($r <= 0.0) {
+            return false;
+        }
+        $tree = $this->tree;
+        if ($this->seed >= 0) {
+            $i = 3 * $this->seed;
+            if ($normals[$i] * $mx + $normals[$i + 1] * $my + $normals[$i + 2] * $mz >= 0.5 && $this->toTriangle($this->seed, $px, $py, $pz) <= $best) {
+                return true;
+            }
+        }
+        $skip = $tree->skip;
+        $second = $tree->second;
+        $minX = $tree->minX;
+        $minY = $tree->minY;
+        $minZ = $tree->minZ;
+        $maxX = $tree->maxX;
+        $maxY = $tree->maxY;
+        $maxZ = $tree->maxZ;
+        $node = 0;
+        $nodes = count($skip);
+        while ($node < $nodes) {
+            $d = 0.0;
+            if ($px < $minX[$node]) {
+                $e = $minX[$node] - $px;
+                $d = $e * $e;
+            } elseif ($px > $maxX[$node]) {
+                $e = $px - $maxX[$node];
+                $d = $e * $e;
+            }
+            if ($py < $minY[$node]) {
+                $e = $minY[$node] - $py;
+                $d += $e * $e;
+            } elseif ($py > $maxY[$node]) {
+                $e = $py - $maxY[$node];
+                $d += $e * $e;
+            }
+            if ($pz < $minZ[$node]) {
+                $e = $minZ[$node] - $pz;
+                $d += $e * $e;
+            } elseif ($pz > $maxZ[$node]) {
+                $e = $pz - $maxZ[$node];
+                $d += $e * $e;
+            }
+            if ($d > $best) {
+                $node = $skip[$node];
+
+                continue;
+            }
+            if ($second[$node] > 0) {
+                $node++;
+
+                continue;
+            }
+            for ($k = $tree->first[$node], $end = $k + $tree->size[$node]; $k < $end; $k++) {
+                $triangle = $tree->order[$k];
+                $i = 3 * $triangle;
+                if ($normals[$i] * $mx + $normals[$i + 1] * $my + $normals[$i + 2] * $mz >= 0.5 && $this->toTriangle($triangle, $px, $py, $pz) <= $best) {
+                    $this->seed = $triangle;
+
+                    return true;
+                }
+            }
+            $node = $skip[$node];
+        }
+
+        return false;
+    }
+
+    /**
      * Whether a triangle lies within its own radius `r·scale[triangle] − less`; no radius reaches past `r − less`.
      *
      * @param  list<float>  $scale  0–1 a triangle, or empty for 1

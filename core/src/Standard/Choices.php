@@ -19,6 +19,7 @@ final readonly class Choices
      * @param  list<string>  $detachable  sets
      * @param  array<string, list<string>>|string  $occlusion  `own`, `all`, or set → sets
      * @param  list<string>  $mirrored  part-name patterns
+     * @param  list<string>  $cards  part-name patterns: parts whose rest is masked out
      */
     public function __construct(
         public array $sets = [],
@@ -27,6 +28,7 @@ final readonly class Choices
         public array $detachable = [],
         public array|string $occlusion = 'own',
         public array $mirrored = [],
+        public array $cards = [],
     ) {
     }
 
@@ -35,7 +37,7 @@ final readonly class Choices
      */
     public static function ofJson(string $text): self
     {
-        $json = Json::parse($text)->only(['sets', 'leftOut', 'bakedOnItself', 'detachable', 'occlusion', 'mirrored']);
+        $json = Json::parse($text)->only(['sets', 'leftOut', 'bakedOnItself', 'detachable', 'occlusion', 'mirrored', 'cards']);
         $occlusion = $json->value('occlusion') ?? 'own';
         if (is_string($occlusion) && ! in_array($occlusion, ['own', 'all'], true)) {
             throw Unreadable::because('occlusion is neither "own", "all" nor an object of sets');
@@ -48,6 +50,7 @@ final readonly class Choices
             $json->strings('detachable'),
             is_string($occlusion) ? $occlusion : self::lists($json, 'occlusion'),
             $json->strings('mirrored'),
+            $json->strings('cards'),
         );
     }
 
@@ -74,6 +77,7 @@ final readonly class Choices
             'detachable' => $this->detachable,
             'occlusion' => is_string($this->occlusion) ? $this->occlusion : (object) $this->occlusion,
             'mirrored' => $this->mirrored,
+            'cards' => $this->cards,
         ];
     }
 

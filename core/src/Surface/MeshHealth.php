@@ -54,6 +54,12 @@ final class MeshHealth
     /** @var list<array{float, float, float}> */
     public array $flippedWhere = [];
 
+    /** @var array<int, true> the triangles wound against their neighbours */
+    public array $turned = [];
+
+    /** @var array<int, true> the shells turned inside out */
+    public array $insideOutShells = [];
+
     /** @var list<int> shell of each triangle: the lowest vertex that hangs together with it */
     private array $shells = [];
 
@@ -361,6 +367,7 @@ final class MeshHealth
             }
         }
         $this->againstNeighbours = count($turned);
+        $this->turned = $turned;
         foreach (array_slice(array_keys($turned), 0, self::WHERE) as $t) {
             $this->flippedWhere[] = self::centre($p, $tri, $t);
         }
@@ -431,6 +438,7 @@ final class MeshHealth
                 }
             }
             $this->insideOut += $this->sizes[$shell];
+            $this->insideOutShells[$shell] = true;
             if (count($this->flippedWhere) < self::WHERE) {
                 $this->flippedWhere[] = [$p[$origins[$shell]], $p[$origins[$shell] + 1], $p[$origins[$shell] + 2]];
             }

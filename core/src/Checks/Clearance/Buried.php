@@ -45,10 +45,10 @@ final class Buried implements Check
         foreach ($inspection->clearances as $clearance) {
             foreach ($clearance->details->buried as $i => $share) {
                 $part = $sets[$clearance->name]->low[$i] ?? null;
-                if ($share > $limit && $part !== null && RayChecks::isSound($inspection, $clearance->name)) {
-                    $findings[] = new Finding(
-                        'buried', Severity::Note, Words::percent($share)." of {$part->part->name} is not seen: other parts cover it",
-                        'cut away what is covered, or say that what covers it comes off in use (detachable)', ['set' => $clearance->name], new Measure($share, $limit, 'share'),
+                if ($share > $limit && $part !== null) {
+                    $findings[] = Finding::inSet(
+                        'buried', Severity::Note, $clearance->name, $part, Words::percent($share)." of {$part->part->name} is not seen: other parts cover it",
+                        'cut away what is covered, or say that what covers it comes off in use (detachable)', new Measure($share, $limit, 'share'),
                     );
                 }
             }

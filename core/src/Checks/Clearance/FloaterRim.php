@@ -57,10 +57,10 @@ final class FloaterRim implements Check
                 if (! $turns && $pixels <= 4.0) {
                     continue;
                 }
-                $findings[] = new Finding(
-                    'floater-rim', Severity::Caution,
+                $findings[] = Finding::inSet(
+                    'floater-rim', Severity::Caution, $clearance->name, $part,
                     "the rim of a floating shell of {$part->part->name} ".($turns ? 'turns '.Words::degrees($floater->rimDegrees).' from the surface beneath' : 'stands '.Words::length($floater->rimHeight ?? 0.0).' ('.Words::pixels($pixels).') over the surface beneath').' on '.Words::percent($floater->rimShare).' of its length',
-                    $turns ? 'flare the rim out flat into the surface beneath' : 'lower the shell to under '.Words::length($density > 0.0 ? 4.0 / $density : 0.0).' over the surface', ['set' => $clearance->name],
+                    $turns ? 'flare the rim out flat into the surface beneath' : 'lower the shell to under '.Words::length($density > 0.0 ? 4.0 / $density : 0.0).' over the surface',
                     $turns ? new Measure($floater->rimDegrees, $limit, 'deg') : new Measure($pixels, 4.0, 'px'), where: [$floater->where],
                 );
             }

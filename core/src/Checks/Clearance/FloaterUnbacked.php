@@ -49,9 +49,9 @@ final class FloaterUnbacked implements Check
                 if ($floater->isBacked || $floater->missShare <= 0.0 || $part === null) {
                     continue;
                 }
-                $findings[] = new Finding(
-                    'floater-unbacked', Severity::Blocker, "a floating shell of {$part->part->name} hovers over nothing: around it rays meet nothing on ".Words::percent($floater->missShare)." of the low area of $clearance->name",
-                    'put a surface of the high poly under it', ['set' => $clearance->name], new Measure($floater->missShare, 0.0, 'share'),
+                $findings[] = Finding::inSet(
+                    'floater-unbacked', Severity::Blocker, $clearance->name, $part, "a floating shell of {$part->part->name} hovers over nothing: around it rays meet nothing on ".Words::percent($floater->missShare)." of the low area of $clearance->name",
+                    'put a surface of the high poly under it', new Measure($floater->missShare, 0.0, 'share'),
                     texels: Words::texels($clearance, $floater->missShare), where: $floater->missWhere,
                 );
             }

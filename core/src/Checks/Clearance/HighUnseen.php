@@ -48,9 +48,9 @@ final class HighUnseen implements Check
             foreach ($clearance->details->unmet as $shell) {
                 $part = $set?->target()[$shell['part']] ?? null;
                 if ($shell['share'] < $limit && $part !== null && ! self::isToldOtherwise($inspection, $clearance, $part)) {
-                    $findings[] = new Finding(
-                        'high-unseen', Severity::Note, "a shell of {$part->part->name} ({$shell['triangles']} triangles) is met by no ray: it is sunk, inside, or left over",
-                        'bring it out over the surface, or delete it', ['set' => $clearance->name], new Measure($shell['share'], $limit, 'share'), where: [$shell['where']],
+                    $findings[] = Finding::inSet(
+                        'high-unseen', Severity::Note, $clearance->name, $part, "a shell of {$part->part->name} ({$shell['triangles']} triangles) is met by no ray: it is sunk, inside, or left over",
+                        'bring it out over the surface, or delete it', new Measure($shell['share'], $limit, 'share'), where: [$shell['where']],
                     );
                 }
             }

@@ -6,6 +6,7 @@ namespace Anvil\Checks\Clearance;
 
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
+use Anvil\Checks\Words;
 use Anvil\Clearance\SetClearance;
 use Anvil\Inspection\Inspection;
 use Anvil\Sets\BakeSet;
@@ -17,10 +18,20 @@ final class RayChecks
 {
     /**
      * @param  list<Finding>  $findings
+     * @param  list<string>  $offPlace  sets of which a part was not judged because it stands off its high
      */
-    public static function outcome(Inspection $inspection, array $findings): Outcome
+    public static function outcome(Inspection $inspection, array $findings, array $offPlace = []): Outcome
     {
         $reasons = [];
+        foreach ($inspection->clearances as $clearance) {
+            $masked = $clearance->details->faced['lowShare'] + $clearance->details->faced['highShare'];
+            if ($masked > 0.0) {
+                $reasons[Words::percent(min(1.0, $masked)).' of its low area is not judged, since rays there start from or meet faces turned the wrong way: mesh-flipped tells which'][] = $clearance->name;
+            }
+        }
+        foreach ($offPlace as $set) {
+            $reasons['its low and high do not lie on each other: off-alignment tells how'][] = $set;
+        }
         foreach ($inspection->notMeasured as $set => $reason) {
             $reasons[$reason][] = (string) $set;
         }
@@ -49,24 +60,40 @@ final class RayChecks
     }
 
     /**
-     * Whether the low poly of a set is a surface that directions can be made of: a fault of the mesh is told by its own code, and what
-     * rays from it meet would only say it again.
+     * The low parts of a set that stand off their high by more than the limit, which `off-alignment` tells: what their rays miss, and gaps
+     * over them, say it again.
+     *
+     * @return array<int, true> numbers among the set's low parts
      */
-    public static function isSound(Inspection $inspection, string $set): bool
+    public static function offPlace(Inspection $inspection, string $set): array
     {
-        foreach (self::setsByName($inspection)[$set]->low ?? [] as $part) {
-            $health = $inspection->health($part);
-            if ($health->insideOut + $health->againstNeighbours + $health->fans + $health->manyFaced > 0) {
-                return false;
-            }
+        $out = [];
+        if ($inspection->standard->isOff('off-alignment')) {
+            return $out;
         }
-        foreach ($inspection->clearances[$set]->places ?? [] as $place) {
-            if ($place->away !== []) {
-                return false;
+        $bake = self::setsByName($inspection)[$set] ?? null;
+        foreach ($bake === null ? [] : $inspection->tiesOf($bake) as $tie) {
+            $offset = $inspection->placeOf($tie)?->offset;
+            if ($offset === null || $offset->share() <= $inspection->standard->limit('off-alignment', 0.005)) {
+                continue;
+            }
+            foreach ($bake->low as $number => $part) {
+                if (in_array($part, $tie->low, true)) {
+                    $out[$number] = true;
+                }
             }
         }
 
-        return true;
+        return $out;
+    }
+
+    /**
+     * @param  list<float>  $shares  a low part
+     * @param  array<int, true>  $without  numbers of low parts
+     */
+    public static function sum(array $shares, array $without): float
+    {
+        return array_sum(array_diff_key($shares, $without));
     }
 
     /** Whether another set is met first on more than its limit, or meets this one, so that the neighbour is what has to be told. */

@@ -11,6 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Clearance\Estimate;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 
@@ -47,12 +48,12 @@ final class RayLean implements Check
             $density = $clearance->texelsOfAll > 0.0 && $clearance->details->lowArea > 0.0 ? sqrt($clearance->texelsOfAll / $clearance->details->lowArea) : 0.0;
             foreach ($clearance->details->leans as $lean) {
                 $part = $sets[$clearance->name]->low[$lean['part']] ?? null;
-                if ($part === null || ($lean['share'] <= $limit && ! $lean['shell']) || ! RayChecks::isSound($inspection, $clearance->name)) {
+                if ($part === null || (! Estimate::of($lean['share'], $lean['samples'])->isOver($limit) && ! $lean['shell'])) {
                     continue;
                 }
-                $findings[] = new Finding(
-                    'ray-lean', Severity::Caution, "details on {$part->part->name} come out up to ".Words::pixels($lean['shift'] * $density).' aside, on '.Words::percent($lean['share']).' of it'.($lean['share'] <= $limit ? ': a whole shell of its high poly' : ''),
-                    'give the low poly support edges near its hard edges there, so that rays stand straighter, or bake the detail with a cage', ['set' => $clearance->name], new Measure($lean['share'], $limit, 'share'),
+                $findings[] = Finding::inSet(
+                    'ray-lean', Severity::Caution, $clearance->name, $part, "details on {$part->part->name} come out up to ".Words::pixels($lean['shift'] * $density).' aside, on '.Words::percent($lean['share']).' of it'.($lean['share'] <= $limit ? ': a whole shell of its high poly' : ''),
+                    'give the low poly support edges near its hard edges there, so that rays stand straighter, or bake the detail with a cage', new Measure($lean['share'], $limit, 'share'),
                     texels: Words::texels($clearance, $lean['share']), where: $lean['where'],
                 );
             }

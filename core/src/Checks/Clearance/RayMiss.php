@@ -11,11 +11,13 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Clearance\Estimate;
+use Anvil\Clearance\SetClearance;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 
 /**
- * Share of a set's low area from which no high poly is met within the reach in use; samples are spread by UV area.
+ * Share of a set's seen low area from which no high poly is met within the reach in use, margins and what floating shells explain apart.
  */
 final class RayMiss implements Check
 {
@@ -26,7 +28,7 @@ final class RayMiss implements Check
             station: Station::Clearance,
             severity: Severity::Blocker,
             title: 'Rays that meet nothing',
-            measured: 'Share of a set\'s low area from which no high poly is met within the reach in use; samples are spread by UV area.',
+            measured: 'Share of a set\'s seen low area from which no high poly is met within the reach in use; samples are spread by UV area, and doubled while a limit lies within their 95 % interval. Margins of open low parts and misses around floating shells are told by themselves; of what is not seen, a note.',
             limit: 0.005,
             limitWords: '0.5 % (caution above 0.05 %)',
             afterBake: 'holes, or smears of what lies beside',
@@ -40,27 +42,51 @@ final class RayMiss implements Check
             return Outcome::notApplicable('there are no sets');
         }
 
-        $findings = [];
+        $findings = $offPlace = [];
         $limit = $inspection->standard->limit('ray-miss', 0.005);
+        $caution = min(0.0005, $limit);
         foreach ($inspection->clearances as $clearance) {
-            $caution = min(0.0005, $limit);
-            // What a floating shell explains is told by itself.
-            $share = max(0.0, $clearance->missShare - $clearance->details->explainedMisses());
-            if ($share <= $caution) {
-                continue;
+            $off = RayChecks::offPlace($inspection, $clearance->name);
+            if ($off !== []) {
+                $offPlace[] = $clearance->name;
             }
-            $blocks = $share > $limit;
-            $reach = $clearance->inUse();
-            $tooShort = $clearance->shortShare > 0.5 * $share;
-            $findings[] = new Finding(
-                'ray-miss', $blocks ? Severity::Blocker : Severity::Caution,
-                "$clearance->name: from ".Words::percent($share).' of its low area rays meet no high poly within '.Words::length($reach->out).' out and '.Words::length($reach->in).' in',
-                $tooShort ? 'raise the reach to '.Words::length($clearance->recommended->out).' out and '.Words::length($clearance->recommended->in).' in' : 'close the holes of the high poly there, or move it to where the low poly is',
-                ['set' => $clearance->name], new Measure($share, $blocks ? $limit : $caution, 'share'),
-                texels: Words::texels($clearance, $share), where: $clearance->missWhere,
-            );
+            // What a floating shell explains is told by itself.
+            $share = max(0.0, RayChecks::sum($clearance->details->missesByPart, $off) - $clearance->details->explainedMisses());
+            $estimate = Estimate::of($share, $clearance->details->effective);
+            if ($estimate->isOver($caution)) {
+                $blocks = $estimate->isOver($limit);
+                $reach = $clearance->inUse();
+                $findings[] = new Finding(
+                    'ray-miss', $blocks ? Severity::Blocker : Severity::Caution,
+                    "$clearance->name: from ".Words::share($estimate, $caution, $limit).' of its seen low area rays meet no high poly within '.Words::length($reach->out).' out and '.Words::length($reach->in).' in',
+                    self::remedy($clearance, $share, $caution),
+                    ['set' => $clearance->name], new Measure($share, $blocks ? $limit : $caution, 'share'),
+                    texels: Words::texels($clearance, $share), where: $clearance->missWhere,
+                );
+            }
+            $unseen = Estimate::of($clearance->details->unseenMisses, $clearance->samples);
+            if ($off === [] && $unseen->isOver($limit)) {
+                $findings[] = new Finding(
+                    'ray-miss', Severity::Note, "$clearance->name: from ".Words::percent($unseen->share).' of its low area, none of it seen, rays meet no high poly', 'nothing, unless what covers it comes off in use (detachable)',
+                    ['set' => $clearance->name], new Measure($unseen->share, $limit, 'share'), texels: Words::texels($clearance, $unseen->share),
+                );
+            }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($inspection, $findings, $offPlace);
+    }
+
+    /** The reach at which these misses end, or that none does. */
+    private static function remedy(SetClearance $clearance, float $share, float $limit): string
+    {
+        $reach = $clearance->inUse();
+        $ending = $clearance->details->ending;
+        $open = 'the high poly is open there: close its holes, or model what is missing';
+        if ($ending['left'] >= $share - 1e-12 || ($ending['out'] <= $reach->out && $ending['in'] <= $reach->in)) {
+            return "no reach ends these misses; $open";
+        }
+        $raise = 'raise the reach to '.Words::length($ending['out']).' out and '.Words::length($ending['in']).' in';
+
+        return $ending['left'] > $limit ? "$raise, which ends all but ".Words::percent($ending['left'])."; no reach ends the rest, where $open" : "$raise: there these misses end";
     }
 }

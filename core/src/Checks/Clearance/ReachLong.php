@@ -55,7 +55,7 @@ final class ReachLong implements Check
             foreach (['out' => $reach->out, 'in' => $reach->in] as $side => $length) {
                 $wrong = $clearance->firstWrong[$side];
                 $needed = $side === 'out' ? $clearance->needed->out : $clearance->needed->in;
-                if ($wrong === null || $length < $wrong || $length - $wrong < $limit || $needed >= $wrong || ! RayChecks::isSound($inspection, $clearance->name)) {
+                if ($wrong === null || $length < $wrong || $length - $wrong < $limit || $needed >= $wrong) {
                     continue;
                 }
                 $findings[] = new Finding(

@@ -11,6 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Clearance\Estimate;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 
@@ -56,7 +57,7 @@ final class ReachShort implements Check
             if ($missing <= 1e-6 * $clearance->d) {
                 continue;
             }
-            $blocks = $missing > $limit * $clearance->d || $clearance->shortShare > 0.0005;
+            $blocks = $missing > $limit * $clearance->d || Estimate::of($clearance->shortShare, $clearance->details->effective)->isOver(0.0005);
             $side = $out >= $in ? 'outward' : 'inward';
             $where = $out >= $in ? $clearance->highest : $clearance->deepest;
             $findings[] = new Finding(

@@ -11,6 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Clearance\Estimate;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 
@@ -51,9 +52,10 @@ final class SetsBleed implements Check
         $limit = $inspection->standard->limit('sets-bleed', 0.001);
         foreach ($inspection->clearances as $clearance) {
             foreach ($clearance->bleeds as $bleed) {
-                $seen = $bleed->share > $limit;
+                $estimate = Estimate::of($bleed->share, $clearance->details->effective);
+                $seen = $estimate->isOver($limit);
                 $share = $seen ? $bleed->share : $bleed->unseenShare;
-                if ($share <= $limit) {
+                if (! $seen && $share <= $limit) {
                     continue;
                 }
                 $findings[] = new Finding(

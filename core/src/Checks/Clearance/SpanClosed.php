@@ -11,6 +11,8 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Clearance\Estimate;
+use Anvil\Clearance\WrongReach;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 
@@ -27,9 +29,9 @@ final class SpanClosed implements Check
             station: Station::Clearance,
             severity: Severity::Blocker,
             title: 'No single distance works',
-            measured: 'Whether the reach that a set needs is at or past its first wrong hit, outward or inward, so that every single distance either clips the high poly or goes wrong, in the measure of reach.',
-            limit: null,
-            limitWords: 'needed reach under the first wrong hit',
+            measured: 'Whether the reach that a set needs is at or past its first wrong hit, outward or inward, so that every single distance either clips the high poly or goes wrong, in the measure of reach. How badly: the share of seen low area that is clipped or goes wrong at the best reach there is.',
+            limit: 0.005,
+            limitWords: 'needed reach under the first wrong hit; 0.5 % wrong at the best reach (caution above 0.05 %)',
             afterBake: 'clipped detail or prints of what lies beside, whatever the distance',
             remedy: 'fit a cage by vertex, split the set, explode it, bake it in an open pose, or retouch after the bake',
         );
@@ -41,6 +43,8 @@ final class SpanClosed implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
+        $limit = $inspection->standard->limit('span-closed', 0.005);
+        $caution = min(WrongReach::SHARE, $limit);
         $caged = [];
         foreach ($inspection->heldCages() as $cage) {
             if ($cage->isClean(($inspection->clearances[$cage->set->name] ?? null)->d ?? 0.0)) {
@@ -54,14 +58,18 @@ final class SpanClosed implements Check
             }
             foreach (['out' => $clearance->needed->out, 'in' => $clearance->needed->in] as $side => $needed) {
                 $wrong = $clearance->firstWrong[$side];
-                if ($wrong === null || $needed < $wrong || ! RayChecks::isSound($inspection, $clearance->name)) {
+                $share = $clearance->details->bestShare[$side];
+                $estimate = Estimate::of($share, $clearance->details->effective);
+                if ($wrong === null || $needed < $wrong || ! $estimate->isOver($caution)) {
                     continue;
                 }
-                $texels = Words::texels($clearance, $clearance->details->wrongShare);
+                $texels = Words::texels($clearance, $share);
+                $best = $clearance->details->best[$side] ?? $needed;
                 $findings[] = new Finding(
-                    'span-closed', Severity::Blocker,
-                    "$clearance->name: no single distance ".($side === 'out' ? 'outward' : 'inward').' works: it needs '.Words::length($needed).', and rays go wrong from '.Words::length($wrong),
-                    'fit a cage by vertex; or split the set, explode it, or bake it in an open pose; or retouch '.($texels === null ? Words::percent($clearance->details->wrongShare).' of its area' : number_format($texels).' texels').' after the bake',
+                    'span-closed', $estimate->isOver($limit) ? Severity::Blocker : Severity::Caution,
+                    "$clearance->name: no single distance ".($side === 'out' ? 'outward' : 'inward').' works: it needs '.Words::length($needed).', and rays go wrong from '.Words::length($wrong)
+                        .'; at the best one, '.Words::length($best).', '.Words::share($estimate, $caution, $limit).' of its seen low area comes out wrong',
+                    'fit a cage by vertex; or split the set, explode it, or bake it in an open pose; or retouch '.($texels === null ? Words::percent($share).' of its area' : number_format($texels).' texels').' after the bake',
                     ['set' => $clearance->name], new Measure($needed, $wrong, 'length'),
                     texels: $texels, where: $clearance->details->wrongWhere,
                 );

@@ -11,6 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Clearance\Estimate;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 
@@ -27,7 +28,7 @@ final class SurfaceGap implements Check
             station: Station::Clearance,
             severity: Severity::Caution,
             title: 'Low and high poly far apart',
-            measured: 'Share of a set\'s seen low area with nothing that belongs within 2 % of d and no high poly that near; places whose rays meet nothing at all are told as misses.',
+            measured: 'Share of a set\'s seen low area with nothing that belongs within 2 % of d or within the reach in use, and no high poly within 2 % of d; a note where the reach does meet what belongs. Places whose rays meet nothing at all are told as misses.',
             limit: 0.01,
             limitWords: '1 %',
             afterBake: 'dark or smeared patches: occlusion and normals of a surface that lies elsewhere',
@@ -40,19 +41,29 @@ final class SurfaceGap implements Check
         if ($inspection->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
-        $findings = [];
+        $findings = $offPlace = [];
         $limit = $inspection->standard->limit('surface-gap', 0.01);
         foreach ($inspection->clearances as $clearance) {
-            $share = $clearance->details->gapShare;
-            if ($share > $limit && RayChecks::isSound($inspection, $clearance->name)) {
+            $off = RayChecks::offPlace($inspection, $clearance->name);
+            if ($off !== []) {
+                $offPlace[] = $clearance->name;
+            }
+            $share = RayChecks::sum($clearance->details->gaps['gap'], $off);
+            $near = RayChecks::sum($clearance->details->gaps['near'], $off);
+            if (Estimate::of($share, $clearance->details->effective)->isOver($limit)) {
                 $findings[] = new Finding(
                     'surface-gap', Severity::Caution, "$clearance->name: on ".Words::percent($share).' of its seen low area no high poly lies within 2 % of its size',
                     'bring the low poly to the high poly there, or model what is missing; it will read as dark or smeared', ['set' => $clearance->name], new Measure($share, $limit, 'share'),
-                    texels: Words::texels($clearance, $share), where: $clearance->details->gapWhere,
+                    texels: Words::texels($clearance, $share), where: $clearance->details->gaps['where'],
+                );
+            } elseif (Estimate::of($near, $clearance->details->effective)->isOver($limit)) {
+                $findings[] = new Finding(
+                    'surface-gap', Severity::Note, "$clearance->name: on ".Words::percent($near).' of its seen low area the high poly lies further than 2 % of its size, within the reach',
+                    'nothing for the bake; outline and shading of the low poly will differ from the high poly there', ['set' => $clearance->name], new Measure($near, $limit, 'share'), texels: Words::texels($clearance, $near),
                 );
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($inspection, $findings, $offPlace);
     }
 }

@@ -12,6 +12,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Inspection\Inspection;
+use Anvil\Pairing\Tie;
 use Anvil\Standard\Severity;
 
 /**
@@ -44,11 +45,22 @@ final class HighDoubled implements Check
             $any = $any || count($tie->high) > 1;
             foreach ($inspection->placeOf($tie)->doubled ?? [] as $double) {
                 if ($double['share'] > $limit) {
-                    $findings[] = Finding::onTie('high-doubled', Severity::Blocker, $tie->low[0], $double['second'], "{$double['first']} and {$double['second']} are the same surface over ".Words::percent($double['share']).' of their area: an old and a new delivery together', "delete {$double['first']} or {$double['second']}, whichever is older", new Measure($double['share'], $limit, 'share'), $double['where'] === null ? [] : [$double['where']]);
+                    $findings[] = new Finding('high-doubled', Severity::Blocker, "{$double['first']} and {$double['second']} are the same surface over ".Words::percent($double['share']).' of their area: an old and a new delivery together', "delete {$double['first']} or {$double['second']}, whichever is older", ['part' => $double['first'], 'file' => self::fileOf($tie, $double['first']), 'other' => $double['second']], new Measure($double['share'], $limit, 'share'), where: $double['where'] === null ? [] : [$double['where']]);
                 }
             }
         }
 
         return $any ? Outcome::of($findings) : Outcome::notApplicable('no base has several high parts');
+    }
+
+    private static function fileOf(Tie $tie, string $name): string
+    {
+        foreach ($tie->high as $part) {
+            if ($part->part->name === $name) {
+                return $part->path;
+            }
+        }
+
+        return $tie->high[0]->path;
     }
 }

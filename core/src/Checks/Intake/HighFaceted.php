@@ -50,7 +50,7 @@ final class HighFaceted implements Check
                     $facets = Facets::of($high->part->mesh);
                     $any = $any || $facets->share !== null;
                     if ($facets->share !== null && $facets->share > $limit) {
-                        $findings[] = Finding::onTie('high-faceted', Severity::Caution, $tie->low[0], $high->part->name, Words::percent($facets->share)." of {$high->part->name} is in large flat faces that will show as facets", 'apply the subdivision or smoothing before export', new Measure($facets->share, $limit, 'share'), $facets->where);
+                        $findings[] = new Finding('high-faceted', Severity::Caution, Words::percent($facets->share)." of {$high->part->name} is in large flat faces that will show as facets", 'apply the subdivision or smoothing before export', ['part' => $high->part->name, 'file' => $high->path, 'other' => $tie->low[0]->part->name], new Measure($facets->share, $limit, 'share'), where: $facets->where);
                     }
                 }
             }

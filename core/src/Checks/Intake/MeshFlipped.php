@@ -11,7 +11,6 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Inspection\Inspection;
-use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -28,7 +27,7 @@ final class MeshFlipped implements Check
             station: Station::Intake,
             severity: Severity::Blocker,
             title: 'Faces turned inside out',
-            measured: 'Low triangles wound against their neighbours, in closed shells of negative volume that lie in no other shell, or in open shells whose high faces the other way, counted; on the high a note.',
+            measured: 'Low triangles wound against their neighbours, in closed shells of negative volume that lie in no other shell, or in shells that face away from their high, counted. On the high a blocker for shells that rays from its low meet from behind over half of it, else a note.',
             limit: 0,
             limitWords: '0',
             afterBake: 'holes, black patches, or the far side baked through',
@@ -40,23 +39,27 @@ final class MeshFlipped implements Check
     {
         $limit = $inspection->standard->limit('mesh-flipped', 0.0);
         $findings = [];
+        $faced = self::faced($inspection);
         foreach ([Role::Low, Role::High] as $role) {
             foreach ($inspection->judged($role) as $part) {
                 $health = $inspection->health($part);
-                $away = $role === Role::Low ? self::away($inspection, $part) : [];
+                $away = $faced[spl_object_id($part)] ?? [];
                 $awayCount = array_sum(array_column($away, 'triangles'));
-                $count = $health->againstNeighbours + $health->insideOut + $awayCount;
+                $isMet = $role === Role::High && $away !== [];
+                // A high shell that its low meets from behind is the same whether or not it encloses something.
+                $insideOut = $isMet ? 0 : $health->insideOut;
+                $count = $health->againstNeighbours + $insideOut + $awayCount;
                 if ($count <= $limit) {
                     continue;
                 }
                 $words = [];
-                foreach ([[$health->againstNeighbours, 'wound against neighbours'], [$health->insideOut, 'in closed shells turned inside out'], [$awayCount, 'facing away from the high poly']] as [$number, $why]) {
+                foreach ([[$health->againstNeighbours, 'wound against neighbours'], [$insideOut, 'in closed shells turned inside out'], [$awayCount, $isMet ? 'that its low poly meets from behind' : 'facing away from the high poly']] as [$number, $why]) {
                     if ($number > 0) {
                         $words[] = ($number === 1 ? '1 triangle ' : "$number triangles ").$why;
                     }
                 }
                 $where = [...$health->flippedWhere, ...array_column($away, 'where')];
-                $findings[] = Finding::onPart('mesh-flipped', $role === Role::Low ? Severity::Blocker : Severity::Note, $part, "{$part->part->name} has ".implode(', ', $words), 'turn these faces round', new Measure((float) $count, $limit, 'count'), $count, $where);
+                $findings[] = Finding::onPart('mesh-flipped', $role === Role::Low || $isMet ? Severity::Blocker : Severity::Note, $part, "{$part->part->name} has ".implode(', ', $words), 'turn these faces round', new Measure((float) $count, $limit, 'count'), $count, $where);
             }
         }
 
@@ -64,25 +67,25 @@ final class MeshFlipped implements Check
     }
 
     /**
-     * Open shells whose high faces the other way, unless it is the high that is turned inside out.
+     * Shells that face the wrong way against the other side, by part; `first` is the part's own number of their first triangle.
      *
-     * @return list<array{triangles: int, share: float, where: array{float, float, float}}>
+     * @return array<int, list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>> by object number of the part
      */
-    private static function away(Inspection $inspection, RoledPart $part): array
+    public static function faced(Inspection $inspection): array
     {
-        foreach ($inspection->pairing->ties as $tie) {
-            if (($tie->low[0] ?? null) !== $part) {
-                continue;
-            }
-            foreach ($tie->high as $high) {
-                if ($inspection->health($high)->insideOut > 0) {
-                    return [];
+        $out = [];
+        foreach ($inspection->sets as $set) {
+            $faced = ($inspection->clearances[$set->name] ?? null)?->details->faced;
+            foreach ([[$set->low, $faced['low'] ?? []], [$set->high, $faced['high'] ?? []]] as [$parts, $shells]) {
+                foreach ($shells as $shell) {
+                    $part = $parts[$shell['part']] ?? null;
+                    if ($part !== null) {
+                        $out[spl_object_id($part)][] = $shell;
+                    }
                 }
             }
-
-            return $inspection->placeOf($tie)->away ?? [];
         }
 
-        return [];
+        return $out;
     }
 }

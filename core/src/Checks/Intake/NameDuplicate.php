@@ -37,15 +37,14 @@ final class NameDuplicate implements Check
     public function run(Inspection $inspection): Outcome
     {
         $groups = [];
-        foreach ($inspection->judged() as $part) {
+        $duplicates = $inspection->duplicates();
+        foreach (array_filter($inspection->judged(), static fn (RoledPart $part): bool => isset($duplicates[spl_object_id($part)])) as $part) {
             $groups[($part->role->value ?? 'file '.$part->file)."\0".$part->part->name][] = $part;
         }
         $findings = [];
         foreach ($groups as $parts) {
-            if (count($parts) > 1) {
-                $files = array_values(array_unique(array_map(static fn (RoledPart $part): string => basename($part->path), $parts)));
-                $findings[] = new Finding('name-duplicate', Severity::Blocker, "{$parts[0]->part->name} is the name of ".count($parts).' parts in '.implode(' and ', $files), 'rename all but one, or join them into one part', ['part' => $parts[0]->part->name, 'file' => $parts[count($parts) - 1]->path], new Measure(count($parts), 1, 'count'), count: count($parts));
-            }
+            $files = array_values(array_unique(array_map(static fn (RoledPart $part): string => basename($part->path), $parts)));
+            $findings[] = new Finding('name-duplicate', Severity::Blocker, "{$parts[0]->part->name} is the name of ".count($parts).' parts in '.implode(' and ', $files), 'rename all but one, or join them into one part', ['part' => $parts[0]->part->name, 'file' => $parts[count($parts) - 1]->path], new Measure(count($parts), 1, 'count'), count: count($parts));
         }
 
         return Outcome::of($findings);

@@ -11,6 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Inspection\Inspection;
+use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
 /**
@@ -26,7 +27,7 @@ final class TransformUnfrozen implements Check
             station: Station::Intake,
             severity: Severity::Note,
             title: 'Node turned or scaled',
-            measured: 'Greatest difference between a node\'s turn and scale in the world and none at all. A caution where the scale is uneven or the two sides of a pair differ.',
+            measured: 'Greatest difference between a node\'s turn and scale in the world and none at all. A caution where the scale of a low part is uneven: its normals lean.',
             limit: 1e-5,
             limitWords: '1e-5',
             afterBake: 'nothing, until a program ignores the transform of one side',
@@ -59,11 +60,12 @@ final class TransformUnfrozen implements Check
             if ($off <= $limit || $placement->isPlainMirror($limit)) {
                 continue;
             }
-            $uneven = $placement->unevenness() > $limit;
+            // Of the low poly: its normals lean, and with them the rays.
+            $uneven = $part->role === Role::Low && $placement->unevenness() > $limit;
             $other = ($partner[spl_object_id($part)] ?? null)?->part->facts->placement;
             $differs = $other !== null && $placement->linearDifference($other) > $limit;
             $why = $uneven ? ', and its scale is uneven' : ($differs ? ', and its partner\'s node is not so' : '');
-            $findings[] = Finding::onPart('transform-unfrozen', $uneven || $differs ? Severity::Caution : Severity::Note, $part, "the node of {$part->part->name} is turned or scaled$why", 'freeze the transforms (apply rotation and scale) before export', new Measure($off, $limit, 'ratio'));
+            $findings[] = Finding::onPart('transform-unfrozen', $uneven ? Severity::Caution : Severity::Note, $part, "the node of {$part->part->name} is turned or scaled$why", 'freeze the transforms (apply rotation and scale) before export', new Measure($off, $limit, 'ratio'));
         }
 
         return $any ? Outcome::of($findings) : Outcome::notApplicable('these formats have no nodes');

@@ -49,8 +49,10 @@ final class NameNear implements Check
             }
             $low = $tie->low[0];
             $high = $tie->high[0];
-            $edits = NearName::distance(mb_strtolower($low->base), mb_strtolower($high->base));
-            $findings[] = Finding::onTie('name-near', Severity::Blocker, $low, $high->part->name, "{$low->part->name} and {$high->part->name} would pair but for ".($edits === 1 ? '1 letter' : "$edits letters").', and stand in one place', RenameWords::of($inspection, $tie), new Measure((float) $edits, $limit, 'count'));
+            $edits = NearName::distance(NearName::stripped($low->base, $inspection->standard), NearName::stripped($high->base, $inspection->standard));
+            $findings[] = Finding::onTie('name-near', Severity::Blocker, $low, $high->part->name, "{$low->part->name} and {$high->part->name} would pair but for ".match ($edits) {
+                0 => 'numbering or letter case', 1 => '1 letter', default => "$edits letters",
+            }.', and stand in one place', RenameWords::of($inspection, $tie), new Measure((float) $edits, $limit, 'count'));
         }
 
         return Outcome::of($findings);

@@ -10,6 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Inspection\Inspection;
+use Anvil\Pairing\Tie;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -47,11 +48,24 @@ final class PairNoHigh implements Check
             }
             $part = $tie->low[0];
             $wanted = $tie->base.$inspection->standard->suffixFor(Role::High);
-            $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or bake $tie->base on itself by choice", ['part' => $part->part->name, 'file' => $part->path]);
+            $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", self::remedy($inspection, $tie, $wanted), ['part' => $part->part->name, 'file' => $part->path]);
         }
 
         $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::High, $inspection);
 
         return $unread === null ? Outcome::of($findings) : Outcome::notRun("$unread holds no part that could be read, so it cannot be told what is missing");
+    }
+
+    /** The partner that place and size know, where they do. */
+    private static function remedy(Inspection $inspection, Tie $tie, string $wanted): string
+    {
+        $renames = [];
+        foreach ($inspection->pairing->suggestions as $suggestion) {
+            if (in_array($suggestion->part, $tie->better, true)) {
+                $renames[] = "rename {$suggestion->part->part->name} to $suggestion->rename: it stands where {$tie->low[0]->part->name} stands";
+            }
+        }
+
+        return $renames === [] ? "hand in $wanted, rename the part that is meant, or bake $tie->base on itself by choice" : implode('; ', $renames);
     }
 }

@@ -39,10 +39,12 @@ final class GltfReader implements Reader
         $nodes = Nodes::of($root);
         $meshes = $root->objects('meshes');
         $materials = $root->objects('materials');
-        $names = [];
-        $colors = [];
+        $names = $colors = $cutOut = [];
         foreach ($materials as $i => $material) {
             $names[$i] = mb_scrub($material->string('name') ?? "material_$i");
+            if (in_array($material->string('alphaMode'), ['MASK', 'BLEND'], true)) {
+                $cutOut[] = $names[$i];
+            }
             $factor = $material->object('pbrMetallicRoughness')?->floats('baseColorFactor', 4);
             if ($factor !== null) {
                 $colors[$names[$i]] = Color::ofLinear($factor[0], $factor[1], $factor[2])->hex();
@@ -74,7 +76,7 @@ final class GltfReader implements Reader
             [$bad, $long, $length, $loose, $uvSets] = $facts[$number] ??= self::facts($local, $mesh);
             $parts[] = new Part(
                 mb_scrub($own ?? $meshName ?? "node_$i"), $placed, array_intersect_key($colors, array_flip($placed->materials)), null,
-                new PartFacts($world, $own !== null && $meshName !== null && $meshName !== $own ? mb_scrub($meshName) : null, $loose, $bad, $long, $length, $uvSets),
+                new PartFacts($world, $own !== null && $meshName !== null && $meshName !== $own ? mb_scrub($meshName) : null, $loose, $bad, $long, $length, $uvSets, cutOut: array_intersect($placed->materials, $cutOut) !== []),
             );
         }
 

@@ -99,14 +99,16 @@ final class ObjReader implements Reader
             fclose($stream);
         }
         $this->checkNumbers();
-        $colors = [];
+        $colors = $cutOut = [];
         $remarks = [];
         foreach (array_keys($this->libraries) as $library) {
             $side = $source->side((string) $library);
             if ($side === null) {
                 $remarks[] = "the material file $library is not there";
             } else {
-                $colors += MtlReader::colors($side);
+                [$ofSide, $cut] = MtlReader::read($side);
+                $colors += $ofSide;
+                array_push($cutOut, ...$cut);
             }
         }
         foreach (array_keys($this->passedOver) as $keyword) {
@@ -119,7 +121,7 @@ final class ObjReader implements Reader
         $loose = $this->looseVertices();
         foreach ($this->groups as $i => $group) {
             if ($group->triangles !== []) {
-                $parts[] = $this->part($group, $colors, $loose[$i] ?? 0, $i === 0);
+                $parts[] = $this->part($group, $colors, $cutOut, $loose[$i] ?? 0, $i === 0);
             }
         }
 
@@ -568,8 +570,9 @@ final class ObjReader implements Reader
 
     /**
      * @param  array<string, string>  $colors
+     * @param  list<string>  $cutOut  materials that are masked or blended
      */
-    private function part(ObjGroup $group, array $colors, int $loose, bool $namedByFile): Part
+    private function part(ObjGroup $group, array $colors, array $cutOut, int $loose, bool $namedByFile): Part
     {
         [$positions, $triangles, $from] = self::compact($group->triangles, $this->positions, 3);
         $group->triangles = [];
@@ -607,7 +610,7 @@ final class ObjReader implements Reader
             new Mesh($positions, $triangles, $uvs, $triUvs, $normals, $triNormals, $vertexColors, $group->faces, $materials, $runs, $smoothing),
             array_intersect_key($colors, $number),
             null,
-            new PartFacts(looseVertices: $loose, badNormals: Normals::bad($normals), uvSets: $triUvs === [] ? 0 : 1, namedByFile: $namedByFile),
+            new PartFacts(looseVertices: $loose, badNormals: Normals::bad($normals), uvSets: $triUvs === [] ? 0 : 1, namedByFile: $namedByFile, cutOut: array_intersect($materials, $cutOut) !== []),
         );
     }
 

@@ -60,7 +60,10 @@ final class UsdaReader implements Reader
         $up = preg_match('/\bupAxis\s*=\s*"([XYZ])"/', $root->meta, $found) === 1 ? $found[1] : 'Y';
         $this->materials($root);
         foreach ($root->children as $child) {
-            $this->prim($child, Matrix::identity(), null);
+            $this->prim($child, Matrix::identity(), null, null);
+        }
+        if ($this->parts === [] && ($layers = self::layers($root)) !== []) {
+            throw Unreadable::because('the file holds no mesh of its own, only references to other layers ('.implode(', ', array_slice($layers, 0, 3)).'); export it flattened, or hand those in');
         }
         $extras = [];
         foreach ($this->extras as $what => $count) {
@@ -92,7 +95,34 @@ final class UsdaReader implements Reader
         }
     }
 
-    private function prim(Prim $prim, Matrix $above, ?string $binding): void
+    /**
+     * The files that a layer refers to.
+     *
+     * @return list<string>
+     */
+    private static function layers(Prim $prim): array
+    {
+        $out = [];
+        if (preg_match('/\b(references|payload|subLayers)\b/', $prim->meta) === 1 && preg_match_all('/@+([^@\n]{1,300})@+/', $prim->meta, $found) > 0) {
+            $out = array_map(static fn (string $name): string => mb_strimwidth(mb_scrub($name), 0, 80, '…'), $found[1]);
+        }
+        foreach ($prim->children as $child) {
+            array_push($out, ...self::layers($child));
+        }
+
+        return array_values(array_unique($out));
+    }
+
+    /** How many meshes a prim holds, itself and all below. */
+    private static function meshes(Prim $prim): int
+    {
+        return array_sum(array_map(self::meshes(...), $prim->children)) + ($prim->type === 'Mesh' ? 1 : 0);
+    }
+
+    /**
+     * @param  string|null  $objectName  of the Xform right over it, where that holds no other mesh: exporters put the object's name there
+     */
+    private function prim(Prim $prim, Matrix $above, ?string $binding, ?string $objectName): void
     {
         if ($prim->specifier !== 'def' || preg_match('/\bactive\s*=\s*false\b/', $prim->meta) === 1) {
             return;
@@ -109,7 +139,7 @@ final class UsdaReader implements Reader
             'DistantLight', 'DomeLight', 'SphereLight', 'RectLight', 'DiskLight', 'CylinderLight' => $this->count('light'),
             'Skeleton', 'SkelRoot' => $prim->type === 'Skeleton' ? $this->count('skin') : null,
             'Xform' => $prim->children === [] ? $this->count('empty node') : null,
-            'Mesh' => $this->mesh($prim, $world, $binding),
+            'Mesh' => $this->mesh($prim, $world, $binding, $objectName ?? $prim->name),
             default => null,
         };
         foreach (array_map(strval(...), array_keys($prim->attributes)) as $name) {
@@ -117,9 +147,10 @@ final class UsdaReader implements Reader
                 $this->extras['animation'] = 1;
             }
         }
+        $names = $prim->type === 'Xform' && self::meshes($prim) === 1;
         foreach ($prim->children as $child) {
             if (! in_array($child->type, ['GeomSubset', 'Material', 'Shader'], true)) {
-                $this->prim($child, $world, $binding);
+                $this->prim($child, $world, $binding, $names && $child->type === 'Mesh' ? $prim->name : null);
             }
         }
     }
@@ -129,7 +160,7 @@ final class UsdaReader implements Reader
         $this->extras[$what] = ($this->extras[$what] ?? 0) + 1;
     }
 
-    private function mesh(Prim $prim, Matrix $world, ?string $binding): void
+    private function mesh(Prim $prim, Matrix $world, ?string $binding, string $name): void
     {
         $positions = Bytes::toFloat32(self::floats($prim, 'points'));
         if (count($positions) % 3 !== 0) {
@@ -212,8 +243,8 @@ final class UsdaReader implements Reader
         foreach (array_map(strval(...), array_keys($prim->attributes)) as $name) {
             $uvSets += str_starts_with($name, 'primvars:') && ! str_ends_with($name, ':indices') && ($name === $uvName || preg_match('/^primvars:(st|uv|map)\d*$/i', $name) === 1) ? 1 : 0;
         }
-        $facts = new PartFacts($world, looseVertices: $count - count($used), badNormals: Normals::bad($mesh->normals), uvSets: $uvSets);
-        $this->parts[] = new Part(mb_scrub($prim->name), $mesh->placedBy($world), $partColors, null, $facts);
+        $facts = new PartFacts($world, $name === $prim->name ? null : mb_scrub($prim->name), looseVertices: $count - count($used), badNormals: Normals::bad($mesh->normals), uvSets: $uvSets);
+        $this->parts[] = new Part(mb_scrub($name), $mesh->placedBy($world), $partColors, null, $facts);
     }
 
     /**

@@ -111,7 +111,8 @@ final class ZippedFiles
 
     private static function write(ZipArchive $zip, int $number, string $name, string $folder): void
     {
-        $size = $zip->statIndex($number)['size'] ?? 0;
+        $entry = $zip->statIndex($number);
+        $size = $entry['size'] ?? 0;
         $in = $zip->getStreamIndex($number);
         if ($in === false) {
             throw Unreadable::because("\"$name\" in the zip cannot be unpacked: it is damaged, or packed in a way that is not read");
@@ -123,6 +124,7 @@ final class ZippedFiles
         $out = fopen($to, 'wb');
         $written = 0;
         $isBroken = false;
+        $sum = hash_init('crc32b');
         while ($out !== false && ! feof($in)) {
             // A damaged stream warns beside giving false.
             $bytes = @fread($in, 1 << 20);
@@ -134,6 +136,7 @@ final class ZippedFiles
             if ($written > $size) {
                 break;
             }
+            hash_update($sum, $bytes);
             fwrite($out, $bytes);
         }
         fclose($in);
@@ -142,6 +145,10 @@ final class ZippedFiles
         }
         if ($isBroken || $written !== $size) {
             throw Unreadable::because("\"$name\" in the zip does not unpack to the $size bytes that it says; the archive is damaged");
+        }
+        // What is stored is not held against its checksum by the library.
+        if (hexdec(hash_final($sum)) !== (($entry['crc'] ?? 0) & 0xFFFFFFFF)) {
+            throw Unreadable::because("\"$name\" in the zip does not fit its checksum; the archive is damaged, pack it again");
         }
     }
 }

@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Checks\Clearance;
+
+use Anvil\Checks\About;
+use Anvil\Checks\Check;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Measure;
+use Anvil\Checks\Outcome;
+use Anvil\Checks\Station;
+use Anvil\Checks\Words;
+use Anvil\Clearance\Estimate;
+use Anvil\Inspection\Inspection;
+use Anvil\Standard\Pattern;
+use Anvil\Standard\Severity;
+
+/**
+ * Share of an open low part that reaches past the outline of its high poly: texels that stay empty.
+ */
+final class LowMargin implements Check
+{
+    public function about(): About
+    {
+        return new About(
+            code: 'low-margin',
+            station: Station::Clearance,
+            severity: Severity::Caution,
+            title: 'Low poly reaches past its high',
+            measured: 'Misses of an open low part that are joined over its faces to its border, as a share of the part. A note for cards: parts named so in the choices, or whose material is masked or blended.',
+            limit: 0.01,
+            limitWords: '1 % of the part',
+            afterBake: 'a border of empty or smeared texels around the outline',
+            remedy: 'cut the low poly back to the outline of its high, or say that the part is a card whose rest is masked out',
+        );
+    }
+
+    public function run(Inspection $inspection): Outcome
+    {
+        if ($inspection->sets === []) {
+            return Outcome::notApplicable('there are no sets');
+        }
+        $findings = [];
+        $limit = $inspection->standard->limit('low-margin', 0.01);
+        $sets = RayChecks::setsByName($inspection);
+        foreach ($inspection->clearances as $clearance) {
+            $off = RayChecks::offPlace($inspection, $clearance->name);
+            $lows = count($sets[$clearance->name]->low ?? []);
+            foreach ($clearance->details->margins as $margin) {
+                $part = $sets[$clearance->name]->low[$margin['part']] ?? null;
+                if ($part === null || isset($off[$margin['part']]) || ! Estimate::of($margin['share'], $clearance->details->effective / max(1, $lows))->isOver($limit)) {
+                    continue;
+                }
+                $isCard = $part->part->facts->cutOut || Pattern::anyFits($inspection->choices->cards, $part->part->name);
+                $findings[] = Finding::inSet(
+                    'low-margin', $isCard ? Severity::Note : Severity::Caution, $clearance->name, $part,
+                    "{$part->part->name} reaches past the outline of its high poly on ".Words::percent($margin['share']).' of it: '.($isCard ? 'masked out, as cards are' : 'these texels stay empty'),
+                    $isCard ? 'nothing, where the mask hides it' : 'cut it back to the outline of the high poly, or name it under "cards" in the choices if its rest is masked out',
+                    new Measure($margin['share'], $limit, 'share'), $margin['where'], Words::texels($clearance, $margin['share'] / max(1, $lows)),
+                );
+            }
+        }
+
+        return RayChecks::outcome($inspection, $findings);
+    }
+}

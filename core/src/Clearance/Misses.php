@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Clearance;
+
+use Anvil\Standard\Reach;
+use Closure;
+
+/**
+ * Low area from which rays meet no high poly within the reach in use: seen and not seen, margins apart, and where a longer reach would
+ * end it.
+ */
+final readonly class Misses
+{
+    /**
+     * @param  float  $share  of seen low area, margins apart
+     * @param  float  $unseenShare  of all low area
+     * @param  list<float>  $byPart  shares of seen low area, a low part; their sum is `share`
+     * @param  list<int>  $rays  the samples that miss and are seen, margins apart
+     * @param  list<float>  $marginShares  of each low part's own area
+     * @param  list<array{part: int, share: float, where: list<array{float, float, float}>}>  $margins  of the low parts that have one
+     * @param  array{out: float, in: float, left: float}  $ending  the reach at which the seen misses end that a reach can end, and the share of seen low area that no reach ends
+     */
+    private function __construct(
+        public float $share,
+        public float $unseenShare,
+        public array $byPart,
+        public array $rays,
+        public array $marginShares,
+        public array $margins,
+        public array $ending,
+    ) {
+    }
+
+    /**
+     * @param  Closure(int): bool  $seen
+     */
+    public static function of(LowSurface $low, Samples $samples, Hits $hits, Reach $reach, Closure $seen, float $seenShare): self
+    {
+        $missing = [];
+        for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
+            // Other sets' hits are in the list only where sets are not kept apart; then they are no miss, but bleed.
+            if ($hits->taken($i, $reach) < 0) {
+                $missing[] = $i;
+            }
+        }
+        $parts = count($low->parts);
+        $ofParts = array_fill(0, $parts, 0.0);
+        $byPart = $ofMargins = $ofParts;
+        $places = array_fill(0, $parts, []);
+        $margin = Margins::of($low, $samples, $missing);
+        $part = 0;
+        if ($margin !== []) {
+            foreach ($samples->triangle as $i => $t) {
+                while (isset($low->parts[$part + 1]) && $low->parts[$part + 1] <= $t) {
+                    $part++;
+                }
+                $ofParts[$part] += $samples->weight[$i];
+            }
+        }
+        $share = $unseen = $left = $out = $in = 0.0;
+        $rays = [];
+        $part = 0;
+        foreach ($missing as $i) {
+            while (isset($low->parts[$part + 1]) && $low->parts[$part + 1] <= $samples->triangle[$i]) {
+                $part++;
+            }
+            if (isset($margin[$i])) {
+                $ofMargins[$part] += $samples->weight[$i];
+                $places[$part][] = $samples->at($i, 0.0);
+
+                continue;
+            }
+            if (! $seen($i)) {
+                $unseen += $samples->weight[$i];
+
+                continue;
+            }
+            $weight = $seenShare > 0.0 ? $samples->weight[$i] / $seenShare : 0.0;
+            $share += $weight;
+            $byPart[$part] += $weight;
+            $rays[] = $i;
+            $ends = self::end($hits, $i);
+            if ($ends === null) {
+                $left += $weight;
+            } else {
+                $out = max($out, $ends);
+                $in = max($in, -$ends);
+            }
+        }
+        $marginShares = $margins = [];
+        foreach ($ofMargins as $number => $weight) {
+            $one = $weight > 0.0 ? min(1.0, $weight / $ofParts[$number]) : 0.0;
+            $marginShares[] = $one;
+            if ($one > 0.0) {
+                $margins[] = ['part' => $number, 'share' => $one, 'where' => Spread::of($places[$number])];
+            }
+        }
+
+        return new self(
+            min(1.0, $share), min(1.0, $unseen), array_values($byPart), $rays, $marginShares, $margins,
+            ['out' => max($reach->out, $out), 'in' => max($reach->in, $in), 'left' => min(1.0, $left)],
+        );
+    }
+
+    /** The height at which a sample that misses meets what belongs to it, the nearer of both sides; null where it never does. */
+    private static function end(Hits $hits, int $i): ?float
+    {
+        $best = null;
+        for ($h = $hits->start[$i]; $h < $hits->start[$i + 1]; $h++) {
+            if ($hits->kinds[$h] === 1 && ($best === null || abs($hits->heights[$h]) < abs($best))) {
+                $best = $hits->heights[$h];
+            }
+        }
+
+        return $best;
+    }
+}

@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Clearance;
+
+use Anvil\Spatial\SegmentCast;
+use Anvil\Standard\RaySettings;
+
+/**
+ * Meets the lines of a set's samples with the high poly, its own and, where sets are not kept apart, the others'.
+ */
+final class Shooting
+{
+    /**
+     * Every own hit, and whether it belongs.
+     */
+    public static function own(LowSurface $low, HighSurface $high, Samples $s, RaySettings $rays, float $d): Hits
+    {
+        $cast = new SegmentCast($high->tree());
+        $belonging = new Belonging($low, $d);
+        $facing = $rays->backFaces ? 0 : 1;
+        $p = $high->positions;
+        $triangles = $high->triangles;
+        $start = $heights = $kinds = $faces = [];
+        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
+            $start[] = count($heights);
+            $px = $s->px[$i];
+            $py = $s->py[$i];
+            $pz = $s->pz[$i];
+            $nx = $s->nx[$i];
+            $ny = $s->ny[$i];
+            $nz = $s->nz[$i];
+            $hits = $cast->all($px, $py, $pz, $nx, $ny, $nz, -$d, $d, $facing);
+            if ($hits === 0) {
+                continue;
+            }
+            $order = $cast->t;
+            $numbers = $cast->triangle;
+            if ($hits > 1) {
+                array_multisort($order, SORT_DESC, $numbers);
+            }
+            for ($h = 0; $h < $hits; $h++) {
+                $t = $order[$h];
+                $k = 3 * $numbers[$h];
+                $a = 3 * $triangles[$k];
+                $b = 3 * $triangles[$k + 1];
+                $c = 3 * $triangles[$k + 2];
+                $ux = $p[$b] - $p[$a];
+                $uy = $p[$b + 1] - $p[$a + 1];
+                $uz = $p[$b + 2] - $p[$a + 2];
+                $vx = $p[$c] - $p[$a];
+                $vy = $p[$c + 1] - $p[$a + 1];
+                $vz = $p[$c + 2] - $p[$a + 2];
+                $mx = $uy * $vz - $uz * $vy;
+                $my = $uz * $vx - $ux * $vz;
+                $mz = $ux * $vy - $uy * $vx;
+                $m = sqrt($mx * $mx + $my * $my + $mz * $mz);
+                $m = $m > 0.0 ? 1.0 / $m : 0.0;
+                $heights[] = $t;
+                $faces[] = $numbers[$h];
+                $kinds[] = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m, $mx * $nx + $my * $ny + $mz * $nz > 0.0) ? 1 : 0;
+            }
+        }
+        $start[] = count($heights);
+
+        return new Hits($start, $heights, $kinds, $faces);
+    }
+
+    /**
+     * Where sets are not kept apart, the others' high poly stands in the way at any reach: its hits join the lists.
+     *
+     * @param  list<SetSurfaces>  $others
+     */
+    public static function withOthers(Hits $own, LowSurface $low, Samples $s, array $others, RaySettings $rays, float $d): Hits
+    {
+        $near = $low->tree()->bounds()?->grown($d);
+        $casts = [];
+        foreach ($others as $other) {
+            if ($near !== null && $other->hasHigh() && $other->highBounds()?->meets($near) === true) {
+                $casts[] = new SegmentCast($other->high()->tree());
+            }
+        }
+        if ($casts === []) {
+            return $own;
+        }
+        $facing = $rays->backFaces ? 0 : 1;
+        $start = $heights = $kinds = $faces = [];
+        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
+            $start[] = count($heights);
+            $all = [];
+            foreach ($casts as $cast) {
+                if ($cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], -$d, $d, $facing) > 0) {
+                    foreach ($cast->t as $t) {
+                        $all[] = [$t, -1, -1];
+                    }
+                }
+            }
+            $isMixed = $all !== [];
+            for ($h = $own->start[$i]; $h < $own->start[$i + 1]; $h++) {
+                $all[] = [$own->heights[$h], $own->kinds[$h], $own->faces[$h]];
+            }
+            if ($isMixed) {
+                // At equal height the set's own counts first.
+                usort($all, static fn (array $a, array $b): int => [$b[0], $b[1]] <=> [$a[0], $a[1]]);
+            }
+            foreach ($all as [$t, $kind, $face]) {
+                $heights[] = $t;
+                $kinds[] = $kind;
+                $faces[] = $face;
+            }
+        }
+        $start[] = count($heights);
+
+        return new Hits($start, $heights, $kinds, $faces);
+    }
+}

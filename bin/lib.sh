@@ -3,7 +3,7 @@
 
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
 VAR="$ROOT/var"
-JIT=(-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -d opcache.jit_max_exit_counters=65536 -d pcov.enabled=0)
+JIT=(-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -d opcache.jit_max_exit_counters=65536 -d opcache.jit_max_root_traces=8192 -d pcov.enabled=0)
 
 say() { printf '%s\n' "$*"; }
 die() { printf '%s\n' "$*" >&2; exit 1; }

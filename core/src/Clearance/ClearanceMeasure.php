@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Geometry\Bounds;
 use Anvil\Place\Facing;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
@@ -31,6 +32,11 @@ final class ClearanceMeasure
     /** The share of seen area is estimated on about so many samples a set; what goes wrong is looked at sample by sample. */
     private const SEEN_SAMPLES = 768;
 
+    private const LEAST_SEEN_SAMPLES = 96;
+
+    /** Of so many low triangles the tree that hides them is built with care: many lines cross all of it. */
+    private const FINE = 200_000;
+
     private const EVIDENCE = 160;
 
     private const SEEN_PLACES = 512;
@@ -45,6 +51,9 @@ final class ClearanceMeasure
     private array $seen = [];
 
     private float $seenShare = 1.0;
+
+    /** The share that fewer samples told already. */
+    private ?float $knownShare = null;
 
     private bool $allSeen = false;
 
@@ -75,14 +84,17 @@ final class ClearanceMeasure
         while ($count < self::CLEAR && 2 * $count <= $most) {
             $count *= 2;
         }
+        $seenShare = null;
         for (;;) {
             $measure = new self($standard->rays);
             $measure->allSeen = $allSeen;
+            $measure->knownShare = $seenShare;
             [$clearance, $times] = $measure->run($own, $others, $assembled, $standard, $count, $facing, intdiv($most, $count));
             if ($clearance !== null) {
                 return $clearance;
             }
             $count *= $times;
+            $seenShare = $measure->seenShare;
         }
     }
 
@@ -173,7 +185,7 @@ final class ClearanceMeasure
             }
         }
 
-        return TriangleTree::of($positions, $triangles);
+        return count($triangles) <= 3 * self::FINE ? TriangleTree::fine($positions, $triangles) : TriangleTree::of($positions, $triangles);
     }
 
     /**
@@ -233,7 +245,7 @@ final class ClearanceMeasure
         if ($this->samples->count() === 0) {
             return [$this->nothing($own->name, $high, $facing), 1];
         }
-        $this->seenShare = $this->estimateSeen();
+        $this->seenShare = $this->knownShare ?? $this->estimateSeen();
         $points = new NeededReach($this->low, $high, $this->d, $this->rays->cageLength);
         [$sampledIn, $deepest, $from, $highest] = $this->depths($points);
         $neededIn = $points->in($sampledIn, $from);
@@ -246,7 +258,7 @@ final class ClearanceMeasure
         $details = new DetailsMeasure($this->low, $high, $this->samples, $this->hits, $this->seen(...), $this->seenShare, $reach, $this->d);
         $misses = Misses::of($this->low, $this->samples, $this->hits, $reach, $this->seen(...), $this->seenShare);
         [$shortShare, $short] = $this->short($reach);
-        $bleeds = $this->bleeds($own, $others, $reach);
+        $bleeds = $this->rays->setsKeptApart ? null : $this->bleeds($own, $others, $reach);
         $gaps = $details->gaps();
         $effective = $this->samples->effective() * $this->seenShare;
         $limit = static fn (string $code, float $own): float => $standard->limit($code, $own);
@@ -257,16 +269,18 @@ final class ClearanceMeasure
         if ($set !== null) {
             $doubts[] = [$shortShare, [WrongReach::SHARE]];
         }
-        foreach ($this->rays->setsKeptApart ? [] : $bleeds as $bleed) {
+        foreach ($bleeds ?? [] as $bleed) {
             $doubts[] = [$bleed->share, [$limit('sets-bleed', 0.001)]];
         }
         $times = 1;
         foreach ($doubts as [$share, $limits]) {
-            $times = max($times, Estimate::timesUntilClear($share, $effective, $limits, $most));
+            // No ray at all of so many leaves no doubt that is worth as many again.
+            $times = $share > 0.0 ? max($times, Estimate::timesUntilClear($share, $effective, $limits, $most)) : $times;
         }
         if ($times > 1) {
             return [null, $times];
         }
+        $bleeds ??= $this->bleeds($own, $others, $reach);
         [$wrongShare, $wrongRays] = $details->wrong();
         $texels = $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0;
         $lowArea = array_sum($this->low->areas);
@@ -284,7 +298,7 @@ final class ClearanceMeasure
             [],
             new SetDetails(
                 $wrongShare, Spread::of(array_map(fn (array $ray): array => $this->samples->at($ray[0], $ray[1]), $wrongRays)), $gaps, $details->buried(), $details->unmet($shells),
-                Floaters::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density, $misses->rays, $this->seenShare),
+                Floaters::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density, $misses->rays, $misses->scale / max(1e-12, $this->seenShare)),
                 Leans::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density), $lowArea, $details->curve($top),
                 effective: $effective, bestShare: ['out' => $out->bestShare, 'in' => $in->bestShare], best: ['out' => $out->best, 'in' => $in->best],
                 unseenMisses: $misses->unseenShare, missesByPart: $misses->byPart, ending: $misses->ending, margins: $misses->margins,
@@ -309,6 +323,7 @@ final class ClearanceMeasure
         if ($this->allSeen) {
             return true;
         }
+        $i = $this->samples->beside[$i];
         if (! isset($this->seen[$i])) {
             $f = 3 * $this->samples->triangle[$i];
             $n = $this->low->normals;
@@ -321,7 +336,7 @@ final class ClearanceMeasure
     private function estimateSeen(): float
     {
         $count = $this->samples->count();
-        $stride = max(1, intdiv($count, self::SEEN_SAMPLES));
+        $stride = max(1, intdiv($count, max(self::LEAST_SEEN_SAMPLES, min(self::SEEN_SAMPLES, intdiv($count, 64)))));
         $all = $seen = 0.0;
         for ($i = 0; $i < $count; $i += $stride) {
             $weight = $this->samples->weight[$i];
@@ -375,16 +390,17 @@ final class ClearanceMeasure
         $all = 0.0;
         $later = [];
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            $least = INF;
-            for ($h = $this->hits->start[$i]; $h < $this->hits->start[$i + 1]; $h++) {
-                if ($this->hits->kinds[$h] === 1 && $this->hits->heights[$h] >= -$in) {
-                    $least = $this->hits->heights[$h];
-                }
-            }
-            if ($least === INF) {
+            $own = $this->hits->own($i);
+            if ($own < 0 || $this->hits->heights[$own] < -$in) {
                 continue;
             }
             $all += $this->samples->weight[$i];
+            $least = $this->hits->heights[$own];
+            for ($h = $own + 1; $least > $out && $h < $this->hits->start[$i + 1] && $this->hits->heights[$h] >= -$in; $h++) {
+                if ($this->hits->kind($i, $h) === 1) {
+                    $least = $this->hits->heights[$h];
+                }
+            }
             if ($least > $out) {
                 $later[] = [$least, $i];
             }
@@ -451,7 +467,7 @@ final class ClearanceMeasure
         $casts = [];
         foreach ($others as $other) {
             if ($near !== null && $other->hasHigh() && $other->highBounds()?->meets($near) === true) {
-                $casts[] = [$other, new SegmentCast($other->high()->tree())];
+                $casts[] = [$other, new SegmentCast($other->high()->tree()), $other->highBounds()];
             }
         }
         if ($casts === []) {
@@ -471,7 +487,12 @@ final class ClearanceMeasure
                 }
             }
             $taker = -1;
-            foreach ($casts as $c => [$other, $cast]) {
+            $a = $s->at($i, $first);
+            $b = $s->at($i, $reach->out);
+            foreach ($casts as $c => [, $cast, $box]) {
+                if ($box === null || ! self::crosses($box, $a, $b)) {
+                    continue;
+                }
                 $cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], $first, $reach->out, $facing);
                 foreach ($cast->t as $t) {
                     if ($t > $first || (! $any && $taker < 0 && $t >= $first)) {
@@ -493,7 +514,7 @@ final class ClearanceMeasure
             }
         }
         $out = [];
-        foreach ($casts as $c => [$other, $cast]) {
+        foreach ($casts as $c => [$other]) {
             if ($shares[$c] > 0.0 || $unseen[$c] > 0.0) {
                 $out[] = new Bleed($other->name, $this->seenShare > 0.0 ? min(1.0, $shares[$c] / $this->seenShare) : 0.0, min(1.0, $unseen[$c]), $where[$c]);
             }
@@ -501,6 +522,23 @@ final class ClearanceMeasure
         usort($out, static fn (Bleed $a, Bleed $b): int => [$b->share, $b->unseenShare, $a->other] <=> [$a->share, $a->unseenShare, $b->other]);
 
         return $out;
+    }
+
+    /**
+     * Whether a line's own box meets a box.
+     *
+     * @param  array{float, float, float}  $a  where it begins
+     * @param  array{float, float, float}  $b  where it ends
+     */
+    private static function crosses(Bounds $box, array $a, array $b): bool
+    {
+        for ($k = 0; $k < 3; $k++) {
+            if (($a[$k] < $box->min[$k] && $b[$k] < $box->min[$k]) || ($a[$k] > $box->max[$k] && $b[$k] > $box->max[$k])) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /** Whether both surfaces lie within 1e-4 d of each other, both ways. */

@@ -26,7 +26,7 @@ final class DetailsMeasure
     private const ALL_SHELL_POINTS = 20_000;
 
     /** Samples a low part on which is looked at what is seen. */
-    private const SEEN_SAMPLES = 192;
+    private const SEEN_SAMPLES = 128;
 
     /** Steps of the curve of reaches, and samples that it is read from. */
     private const CURVE = 60;
@@ -59,7 +59,7 @@ final class DetailsMeasure
         $rays = [];
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
             $h = $this->hits->taken($i, $this->reach);
-            if ($h >= 0 && $this->hits->kinds[$h] < 1 && ($this->seen)($i)) {
+            if ($h >= 0 && $this->hits->kind($i, $h) < 1 && ($this->seen)($i)) {
                 $share += $this->samples->weight[$i];
                 $rays[] = [$i, $this->hits->heights[$h]];
             }
@@ -98,7 +98,7 @@ final class DetailsMeasure
                 }
                 if ($taken < 0 || $this->hits->heights[$taken] < -$this->reach->in) {
                     $miss[$k] += $weight;
-                } elseif ($this->hits->kinds[$taken] < 1 && ($this->seen)($i)) {
+                } elseif ($this->hits->kind($i, $taken) < 1 && ($this->seen)($i)) {
                     $wrong[$k] += $weight;
                 }
             }
@@ -130,9 +130,11 @@ final class DetailsMeasure
             $isClose = $isReached = false;
             for ($h = $this->hits->start[$i]; $h < $this->hits->start[$i + 1]; $h++) {
                 $t = $this->hits->heights[$h];
-                if ($this->hits->kinds[$h] === 1) {
-                    $isClose = $isClose || abs($t) <= $limit;
-                    $isReached = $isReached || ($t <= $this->reach->out && $t >= -$this->reach->in);
+                $isNear = abs($t) <= $limit;
+                $within = $t <= $this->reach->out && $t >= -$this->reach->in;
+                if (($isNear || $within) && ! $isClose && $this->hits->kind($i, $h) === 1) {
+                    $isClose = $isNear;
+                    $isReached = $isReached || $within;
                 }
             }
             if ($isClose || $this->hits->taken($i, $this->reach) < 0 || $nearest->anyWithin($s->px[$i], $s->py[$i], $s->pz[$i], $limit) || ! ($this->seen)($i)) {
@@ -155,6 +157,9 @@ final class DetailsMeasure
     public function buried(): array
     {
         $parts = $this->low->parts;
+        if (count($parts) === 1) {
+            return [1.0 - $this->seenShare];
+        }
         $out = [];
         $i = 0;
         $count = $this->samples->count();

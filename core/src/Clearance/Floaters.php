@@ -45,17 +45,18 @@ final class Floaters
         private readonly Reach $reach,
         private readonly float $d,
         private readonly float $density,
-        private readonly float $seenShare,
+        private readonly float $missScale,
     ) {
     }
 
     /**
      * @param  list<int>  $misses  samples whose rays meet nothing, without margins
+     * @param  float  $missScale  share of seen low area that each of them stands for, over its own weight
      * @return list<Floater>
      */
-    public static function of(LowSurface $low, HighSurface $high, HighShells $shells, Samples $samples, Hits $hits, Reach $reach, float $d, float $density, array $misses, float $seenShare): array
+    public static function of(LowSurface $low, HighSurface $high, HighShells $shells, Samples $samples, Hits $hits, Reach $reach, float $d, float $density, array $misses, float $missScale): array
     {
-        return $shells->count() < 2 ? [] : (new self($low, $high, $shells, $samples, $hits, $reach, $d, $density, $seenShare))->floaters($misses);
+        return $shells->count() < 2 ? [] : (new self($low, $high, $shells, $samples, $hits, $reach, $d, $density, $missScale))->floaters($misses);
     }
 
     /**
@@ -202,7 +203,7 @@ final class Floaters
             }
             if ($best !== null) {
                 $out[$best] ??= [0.0, []];
-                $out[$best][0] += $this->samples->weight[$i] / max(1e-12, $this->seenShare);
+                $out[$best][0] += $this->missScale * $this->samples->weight[$i];
                 $out[$best][1][] = $p;
             }
         }

@@ -5,20 +5,38 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Standard\Reach;
+use Closure;
 
 /**
  * What every sample's line meets within ±d: heights from the outside inward within a sample, lists side by side.
+ *
+ * Whether a hit belongs is known of each down to the first that does; of what lies beneath it is found out when somebody asks.
  */
-final readonly class Hits
+final class Hits
 {
+    /** In `kinds`: not looked at yet. */
+    public const UNKNOWN = 2;
+
     /**
      * @param  list<int>  $start  first hit of each sample, and one more for the end
      * @param  list<float>  $heights
-     * @param  list<int>  $kinds  1 belongs, 0 wrong, −1 another set's
+     * @param  array<int, int>  $kinds  1 belongs, 0 wrong, −1 another set's; unknown beneath the first that belongs
      * @param  list<int>  $faces  high triangle of each hit, −1 for another set's
+     * @param  Closure(int, float, int): bool  $belongs  of a sample, a height over it and a high triangle
      */
-    public function __construct(public array $start, public array $heights, public array $kinds, public array $faces)
+    public function __construct(public readonly array $start, public readonly array $heights, public array $kinds, public readonly array $faces, public readonly Closure $belongs)
     {
+    }
+
+    /** 1 belongs, 0 wrong, −1 another set's. */
+    public function kind(int $sample, int $hit): int
+    {
+        $kind = $this->kinds[$hit];
+        if ($kind === self::UNKNOWN) {
+            $kind = $this->kinds[$hit] = ($this->belongs)($sample, $this->heights[$hit], $this->faces[$hit]) ? 1 : 0;
+        }
+
+        return $kind;
     }
 
     /** The hit that a sample's ray takes at a reach; −1 for none. */
@@ -43,24 +61,5 @@ final readonly class Hits
         }
 
         return -1;
-    }
-
-    /**
-     * @param  list<int>  $kept  numbers of samples, ascending
-     */
-    public function only(array $kept): self
-    {
-        $start = $heights = $kinds = $faces = [];
-        foreach ($kept as $i) {
-            $start[] = count($heights);
-            for ($h = $this->start[$i]; $h < $this->start[$i + 1]; $h++) {
-                $heights[] = $this->heights[$h];
-                $kinds[] = $this->kinds[$h];
-                $faces[] = $this->faces[$h];
-            }
-        }
-        $start[] = count($heights);
-
-        return new self($start, $heights, $kinds, $faces);
     }
 }

@@ -22,7 +22,7 @@ final class Leans
     private const AROUND = 0.01;
 
     /** Samples of a set at which is looked for leaning details; of more, every so many-th. */
-    private const SAMPLES = 3072;
+    private const SAMPLES = 1536;
 
     /** Samples looked at on each shell but the main one, and how many it takes to speak of a whole shell. */
     private const SHELL_SAMPLES = 24;
@@ -67,7 +67,7 @@ final class Leans
     private function leans(float $density): array
     {
         $s = $this->samples;
-        $step = max(1, intdiv($s->count(), self::SAMPLES));
+        $step = max(1, intdiv($s->count(), max(self::SAMPLES, min(2 * self::SAMPLES, intdiv($s->count(), 16)))));
         $n = $this->low->normals;
         $parts = $shells = [];
         $part = 0;

@@ -13,11 +13,18 @@ use Closure;
  */
 final readonly class Misses
 {
+    /** A share of seen low area that no check tells. */
+    private const NONE = 0.0005;
+
+    /** Misses of which is looked at whether they are seen. */
+    private const ASKED = 1024;
+
     /**
      * @param  float  $share  of seen low area, margins apart
      * @param  float  $unseenShare  of all low area
      * @param  list<float>  $byPart  shares of seen low area, a low part; their sum is `share`
-     * @param  list<int>  $rays  the samples that miss and are seen, margins apart
+     * @param  list<int>  $rays  samples that miss and are seen, margins apart: all, or some that tell for all
+     * @param  float  $scale  how many misses each of them stands for
      * @param  list<float>  $marginShares  of each low part's own area
      * @param  list<array{part: int, share: float, where: list<array{float, float, float}>}>  $margins  of the low parts that have one
      * @param  array{out: float, in: float, left: float}  $ending  the reach at which the seen misses end that a reach can end, and the share of seen low area that no reach ends
@@ -27,6 +34,7 @@ final readonly class Misses
         public float $unseenShare,
         public array $byPart,
         public array $rays,
+        public float $scale,
         public array $marginShares,
         public array $margins,
         public array $ending,
@@ -60,7 +68,22 @@ final readonly class Misses
             }
         }
         $share = $unseen = $left = $out = $in = 0.0;
-        $rays = [];
+        $rays = $others = [];
+        $all = 0.0;
+        foreach ($missing as $i) {
+            if (! isset($margin[$i])) {
+                $others[] = $i;
+                $all += $samples->weight[$i];
+            }
+        }
+        // So few that it makes no difference whether they are seen; or so many that some tell for all.
+        $isAny = $all <= self::NONE * $seenShare;
+        $asked = array_fill_keys(Spread::of($others, self::ASKED), true);
+        $scale = 0.0;
+        foreach (array_keys($asked) as $i) {
+            $scale += $samples->weight[$i];
+        }
+        $scale = $scale > 0.0 ? $all / $scale : 0.0;
         $part = 0;
         foreach ($missing as $i) {
             while (isset($low->parts[$part + 1]) && $low->parts[$part + 1] <= $samples->triangle[$i]) {
@@ -72,12 +95,15 @@ final readonly class Misses
 
                 continue;
             }
-            if (! $seen($i)) {
-                $unseen += $samples->weight[$i];
+            if (! isset($asked[$i])) {
+                continue;
+            }
+            if (! $isAny && ! $seen($i)) {
+                $unseen += $scale * $samples->weight[$i];
 
                 continue;
             }
-            $weight = $seenShare > 0.0 ? $samples->weight[$i] / $seenShare : 0.0;
+            $weight = $seenShare > 0.0 ? $scale * $samples->weight[$i] / $seenShare : 0.0;
             $share += $weight;
             $byPart[$part] += $weight;
             $rays[] = $i;
@@ -99,7 +125,7 @@ final readonly class Misses
         }
 
         return new self(
-            min(1.0, $share), min(1.0, $unseen), array_values($byPart), $rays, $marginShares, $margins,
+            min(1.0, $share), min(1.0, $unseen), array_values($byPart), $rays, $scale, $marginShares, $margins,
             ['out' => max($reach->out, $out), 'in' => max($reach->in, $in), 'left' => min(1.0, $left)],
         );
     }
@@ -109,7 +135,7 @@ final readonly class Misses
     {
         $best = null;
         for ($h = $hits->start[$i]; $h < $hits->start[$i + 1]; $h++) {
-            if ($hits->kinds[$h] === 1 && ($best === null || abs($hits->heights[$h]) < abs($best))) {
+            if (($best === null || abs($hits->heights[$h]) < abs($best)) && $hits->kind($i, $h) === 1) {
                 $best = $hits->heights[$h];
             }
         }

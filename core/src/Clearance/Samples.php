@@ -10,6 +10,9 @@ namespace Anvil\Clearance;
  */
 final readonly class Samples
 {
+    /** Samples that share the answer whether they are seen. */
+    private const BESIDE = 8;
+
     /**
      * @param  list<int>  $triangle
      * @param  list<float>  $px
@@ -21,6 +24,7 @@ final readonly class Samples
      * @param  list<float>  $weight  shares of the low area, 1 in all
      * @param  bool  $byUv  whether they are spread by UV area
      * @param  float  $uvArea  share of the page that the set covers
+     * @param  list<int>  $beside  the first sample of some that lie side by side on one triangle: what is seen of it, is seen of them
      */
     private function __construct(
         public array $triangle,
@@ -33,6 +37,7 @@ final readonly class Samples
         public array $weight,
         public bool $byUv,
         public float $uvArea,
+        public array $beside,
     ) {
     }
 
@@ -48,7 +53,7 @@ final readonly class Samples
         $areas = $byUv ? $low->uvAreas : $low->areas;
         $total = array_sum($areas);
         $count = max($count, 64 * count($low->parts));
-        $triangle = $px = $py = $pz = $nx = $ny = $nz = $weight = [];
+        $triangle = $px = $py = $pz = $nx = $ny = $nz = $weight = $beside = [];
         $before = 0;
         $sum = 0.0;
         $k = 0;
@@ -68,6 +73,9 @@ final readonly class Samples
             $da = 3 * $low->corners[$i];
             $db = 3 * $low->corners[$i + 1];
             $dc = 3 * $low->corners[$i + 2];
+            // Eight or so lie side by side.
+            $cells = max(1, (int) sqrt($here / self::BESIDE));
+            $first = [];
             for ($s = 0; $s < $here; $s++) {
                 $k++;
                 $v = 0.5 + $k * 0.7548776662466927;
@@ -79,6 +87,9 @@ final readonly class Samples
                     $w = 1.0 - $w;
                 }
                 $u = 1.0 - $v - $w;
+                $cell = (int) ($v * $cells) * $cells + (int) ($w * $cells);
+                $first[$cell] ??= count($triangle);
+                $beside[] = $first[$cell];
                 $triangle[] = $t;
                 $px[] = $u * $low->positions[$a] + $v * $low->positions[$b] + $w * $low->positions[$c];
                 $py[] = $u * $low->positions[$a + 1] + $v * $low->positions[$b + 1] + $w * $low->positions[$c + 1];
@@ -100,7 +111,7 @@ final readonly class Samples
             }
         }
 
-        return new self($triangle, $px, $py, $pz, $nx, $ny, $nz, $weight, $byUv, $uvArea);
+        return new self($triangle, $px, $py, $pz, $nx, $ny, $nz, $weight, $byUv, $uvArea, $beside);
     }
 
     public function count(): int
@@ -130,10 +141,15 @@ final readonly class Samples
         $weight = $pick($this->weight);
         $sum = array_sum($weight);
         $scale = $sum > 0.0 ? 1.0 / $sum : 0.0;
+        $first = $beside = [];
+        foreach ($kept as $number => $i) {
+            $first[$this->beside[$i]] ??= $number;
+            $beside[] = $first[$this->beside[$i]];
+        }
 
         return new self(
             $pick($this->triangle), $pick($this->px), $pick($this->py), $pick($this->pz), $pick($this->nx), $pick($this->ny), $pick($this->nz),
-            array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea,
+            array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea, $beside,
         );
     }
 

@@ -20,6 +20,11 @@ final class Shooting
         $cast = new SegmentCast($high->tree());
         $belonging = new Belonging($low, $d);
         $facing = $rays->backFaces ? 0 : 1;
+        $belongs = static function (int $i, float $t, int $face) use ($s, $high, $belonging): bool {
+            [$mx, $my, $mz] = $high->normal($face);
+
+            return $belonging->holds($s->triangle[$i], $s->px[$i], $s->py[$i], $s->pz[$i], $s->px[$i] + $t * $s->nx[$i], $s->py[$i] + $t * $s->ny[$i], $s->pz[$i] + $t * $s->nz[$i], $mx, $my, $mz, $mx * $s->nx[$i] + $my * $s->ny[$i] + $mz * $s->nz[$i] > 0.0);
+        };
         $p = $high->positions;
         $triangles = $high->triangles;
         $start = $heights = $kinds = $faces = [];
@@ -40,8 +45,16 @@ final class Shooting
             if ($hits > 1) {
                 array_multisort($order, SORT_DESC, $numbers);
             }
+            $found = false;
             for ($h = 0; $h < $hits; $h++) {
                 $t = $order[$h];
+                if ($found) {
+                    $heights[] = $t;
+                    $faces[] = $numbers[$h];
+                    $kinds[] = Hits::UNKNOWN;
+
+                    continue;
+                }
                 $k = 3 * $numbers[$h];
                 $a = 3 * $triangles[$k];
                 $b = 3 * $triangles[$k + 1];
@@ -59,12 +72,13 @@ final class Shooting
                 $m = $m > 0.0 ? 1.0 / $m : 0.0;
                 $heights[] = $t;
                 $faces[] = $numbers[$h];
-                $kinds[] = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m, $mx * $nx + $my * $ny + $mz * $nz > 0.0) ? 1 : 0;
+                $found = $belonging->holds($s->triangle[$i], $px, $py, $pz, $px + $t * $nx, $py + $t * $ny, $pz + $t * $nz, $mx * $m, $my * $m, $mz * $m, $mx * $nx + $my * $ny + $mz * $nz > 0.0);
+                $kinds[] = $found ? 1 : 0;
             }
         }
         $start[] = count($heights);
 
-        return new Hits($start, $heights, $kinds, $faces);
+        return new Hits($start, $heights, $kinds, $faces, $belongs);
     }
 
     /**
@@ -112,6 +126,6 @@ final class Shooting
         }
         $start[] = count($heights);
 
-        return new Hits($start, $heights, $kinds, $faces);
+        return new Hits($start, $heights, $kinds, $faces, $own->belongs);
     }
 }

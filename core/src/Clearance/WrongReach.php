@@ -55,7 +55,7 @@ final class WrongReach
                 if ($t < -$needed->in) {
                     break;
                 }
-                if ($hits->kinds[$h] < 1 && $above > 0.0) {
+                if ($above > 0.0 && $hits->kind($i, $h) < 1) {
                     $spans[] = [max(0.0, $t), $above, $i, $t];
                 }
                 $above = $t;
@@ -63,7 +63,7 @@ final class WrongReach
         }
         $wrong->find($spans, $needed->out);
         if ($wrong->first !== null && $wrong->first <= $needed->out) {
-            $wrong->best($d, true, $needed, $wrong->atNeeded);
+            $wrong->best(true, $needed);
         }
 
         return $wrong;
@@ -82,7 +82,7 @@ final class WrongReach
                 if ($t > $needed->out) {
                     continue;
                 }
-                if ($hits->kinds[$h] < 1) {
+                if ($hits->kind($i, $h) < 1) {
                     $spans[] = [max(0.0, -$t), INF, $i, $t];
                 }
                 break;
@@ -90,7 +90,7 @@ final class WrongReach
         }
         $wrong->find($spans, $needed->in);
         if ($wrong->first !== null && $wrong->first <= $needed->in) {
-            $wrong->best($d, false, $needed, $wrong->atNeeded);
+            $wrong->best(false, $needed);
         }
 
         return $wrong;
@@ -214,91 +214,21 @@ final class WrongReach
     }
 
     /**
-     * The share that goes wrong at the needed reach, the least that encloses all. Where a shorter reach leaves next to nothing wrong or
-     * clipped, a spike without area being all that needs more, that one is the best.
-     *
-     * @param  float  $wrong  summed weight of what goes wrong at the needed reach, seen
+     * The share that goes wrong at the needed reach, the least that encloses all. Where next to nothing stands out of the reach at which
+     * rays first go wrong, a spike without area being all that needs more, that one is the best.
      */
-    private function best(float $d, bool $isOut, Reach $needed, float $wrong): void
+    private function best(bool $isOut, Reach $needed): void
     {
-        $spans = [];
+        $first = (float) $this->first;
+        $clipped = 0.0;
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            foreach ($isOut ? $this->badOutward($i, $needed) : $this->badInward($i, $needed) as [$begin, $end]) {
-                $spans[] = [$begin, $end, $this->samples->weight[$i]];
+            $own = $this->hits->own($i);
+            if ($own >= 0 && ($isOut ? $this->hits->heights[$own] : -$this->hits->heights[$own]) > $first) {
+                $clipped += $this->samples->weight[$i];
             }
         }
-        [$least, $reach] = self::least($spans, 0.0, $d);
-        $isSpike = $least <= self::SHARE * $this->seenShare && $least < $wrong;
-        $this->best = $isSpike ? $reach : ($isOut ? $needed->out : $needed->in);
-        $this->bestShare = $this->seenShare <= 0.0 ? 0.0 : min(1.0, ($isSpike ? $least : $wrong) / $this->seenShare);
-    }
-
-    /**
-     * Where the summed weight of spans is least.
-     *
-     * @param  list<array{float, float, float}>  $spans  from, until (not with it), weight
-     * @return array{float, float} the sum, and the first place that has it
-     */
-    private static function least(array $spans, float $from, float $to): array
-    {
-        $events = [[$from, 0.0]];
-        foreach ($spans as [$begin, $end, $weight]) {
-            $events[] = [$begin, $weight];
-            $events[] = [$end, -$weight];
-        }
-        usort($events, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
-        $sum = 0.0;
-        $least = INF;
-        $at = $from;
-        $count = count($events);
-        foreach ($events as $k => [$reach, $change]) {
-            $sum += $change;
-            if ($reach <= $to && $sum < $least - 1e-12 && ($k + 1 === $count || $events[$k + 1][0] > $reach)) {
-                $least = $sum;
-                $at = $reach;
-            }
-        }
-
-        return [max(0.0, $least), $at];
-    }
-
-    /**
-     * @return list<array{float, float}> reaches outward at which a sample's ray goes wrong or its own surface is clipped
-     */
-    private function badOutward(int $i, Reach $needed): array
-    {
-        $own = $this->hits->own($i);
-        $clipped = $own < 0 ? 0.0 : max(0.0, min($needed->out, $this->hits->heights[$own]));
-        $out = $clipped > 0.0 ? [[0.0, $clipped]] : [];
-        $above = INF;
-        for ($h = $this->hits->start[$i]; $h < $this->hits->start[$i + 1]; $h++) {
-            $t = $this->hits->heights[$h];
-            if ($t < -$needed->in || $above <= $clipped) {
-                break;
-            }
-            if ($this->hits->kinds[$h] < 1 && $above > 0.0) {
-                $out[] = [max(0.0, $clipped, $t), $above];
-            }
-            $above = $t;
-        }
-
-        return $out;
-    }
-
-    /**
-     * @return list<array{float, float}>
-     */
-    private function badInward(int $i, Reach $needed): array
-    {
-        for ($h = $this->hits->start[$i]; $h < $this->hits->start[$i + 1]; $h++) {
-            $t = $this->hits->heights[$h];
-            if ($t > $needed->out) {
-                continue;
-            }
-
-            return $this->hits->kinds[$h] < 1 ? [[max(0.0, -$t), INF]] : ($t < 0.0 ? [[0.0, min($needed->in, -$t)]] : []);
-        }
-
-        return [];
+        $isSpike = $first > 0.0 && $clipped <= self::SHARE * $this->seenShare && $clipped < $this->atNeeded;
+        $this->best = $isSpike ? 0.999 * $first : ($isOut ? $needed->out : $needed->in);
+        $this->bestShare = $this->seenShare <= 0.0 ? 0.0 : min(1.0, ($isSpike ? $clipped : $this->atNeeded) / $this->seenShare);
     }
 }

@@ -56,6 +56,9 @@ final class OffsetSearch
 
     private float $factor = 1.0;
 
+    /** @var list<float|null>|null heights without any motion */
+    private ?array $still = null;
+
     /** @var list<float|null> */
     private array $heights = [];
 
@@ -215,8 +218,12 @@ final class OffsetSearch
         }
         $least = 0.5 * max($moves);
         $involved = array_keys(array_filter($moves, static fn (float $move): bool => $move >= $least));
-        [$this->shift, $this->turn, $this->factor] = [[0.0, 0.0, 0.0], self::IDENTITY, 1.0];
-        $this->measure(0.35);
+        if ($this->still === null) {
+            [$this->shift, $this->turn, $this->factor] = [[0.0, 0.0, 0.0], self::IDENTITY, 1.0];
+            $this->measure(0.35);
+            $this->still = $this->heights;
+        }
+        $this->heights = $this->still;
         $before = $this->medianDistance($involved);
         [$this->shift, $this->turn, $this->factor] = $motion;
         $this->measure(0.35);

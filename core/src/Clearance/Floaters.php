@@ -26,6 +26,9 @@ final class Floaters
     /** A surface further under a rim than this, as a share of d, is not the one that it floats over. */
     private const BENEATH = 0.1;
 
+    /** Places on a closed shell that are looked at for how far it goes down. */
+    private const PLACES = 1200;
+
     private const RIM_DEGREES = 15.0;
 
     private const RIM_PIXELS = 4.0;
@@ -224,7 +227,8 @@ final class Floaters
         $p = $this->high->positions;
         $out = [];
         foreach ($this->outlines($candidates, $nearest) as $shell => [$loop, $isClosed]) {
-            $all = $bad = $turned = $turnedBy = $high = $highBy = 0.0;
+            $foot = $isClosed ? $this->places($shell) : null;
+            $all = $bad = $stands = $turned = $turnedBy = $high = $highBy = 0.0;
             $at = null;
             foreach ($loop as [$a, $b, $triangle]) {
                 $x = ($p[3 * $a] + $p[3 * $b]) / 2;
@@ -236,8 +240,10 @@ final class Floaters
                     continue;
                 }
                 $all += $length;
-                [$gap, $under] = $this->beneath($cast, $shell, $x, $y, $z, $direction, $isClosed ? $this->high->centre($triangle) : null) ?? [0.0, -1];
+                [$gap, $under] = $this->beneath($cast, $shell, $x, $y, $z, $direction, $foot) ?? [0.0, -1];
                 if ($under < 0) {
+                    $stands += $length;
+
                     continue;
                 }
                 [$ax, $ay, $az] = $this->high->normal($triangle);
@@ -258,7 +264,8 @@ final class Floaters
                     $at ??= [$x, $y, $z];
                 }
             }
-            if ($at !== null && $bad > self::RIM_SHARE * $all) {
+            // What goes into the surface along most of its rim stands in it; near an edge of the low poly, where rays lean, the rest cannot tell.
+            if ($at !== null && $bad > self::RIM_SHARE * $all && $bad > $stands) {
                 $out[$shell] = [$bad / $all, $turned > 0.0 ? $turnedBy / $turned : null, $high > 0.0 ? $highBy / $high : null, $at];
             }
         }
@@ -271,46 +278,57 @@ final class Floaters
      * shell goes into that surface.
      *
      * @param  array{float, float, float}  $n  unit
-     * @param  array{float, float, float}|null  $inside  of a closed shell: the middle of the face at the rim. Its underside counts then
+     * @param  list<array{float, float, float}>|null  $foot  places of a closed shell: how far it goes on beneath the rim counts then
      * @return array{float, int}|null
      */
-    private function beneath(SegmentCast $cast, int $shell, float $x, float $y, float $z, array $n, ?array $inside): ?array
+    private function beneath(SegmentCast $cast, int $shell, float $x, float $y, float $z, array $n, ?array $foot): ?array
     {
         [$nx, $ny, $nz] = $n;
-        $down = -self::BENEATH * $this->d;
         $slack = 1e-6 * $this->d;
-        if ($inside === null) {
-            // A rim that another surface covers goes into it.
-            $cast->all($x, $y, $z, $nx, $ny, $nz, $slack, self::BENEATH * $this->d, 1);
-            foreach ($cast->triangle as $triangle) {
-                if ($this->shells->of[$triangle] !== $shell) {
-                    return null;
-                }
+        // A rim that another surface covers goes into it.
+        $cast->all($x, $y, $z, $nx, $ny, $nz, $slack, self::BENEATH * $this->d, 1);
+        foreach ($cast->triangle as $triangle) {
+            if ($this->shells->of[$triangle] !== $shell) {
+                return null;
             }
-        } else {
-            // A hair inward of the outline, so that the line goes through the shell.
-            [$x, $y, $z] = [$x + 0.02 * ($inside[0] - $x), $y + 0.02 * ($inside[1] - $y), $z + 0.02 * ($inside[2] - $z)];
         }
         $best = null;
-        $bottom = null;
-        $cast->all($x, $y, $z, $nx, $ny, $nz, $down, $slack, 0);
+        $cast->all($x, $y, $z, $nx, $ny, $nz, -self::BENEATH * $this->d, $slack, 1);
         foreach ($cast->t as $k => $t) {
-            $triangle = $cast->triangle[$k];
-            [$mx, $my, $mz] = $this->high->normal($triangle);
-            $faces = $mx * $nx + $my * $ny + $mz * $nz > 0.0;
-            if ($this->shells->of[$triangle] === $shell) {
-                if ($inside !== null && ! $faces && ($bottom === null || $t > $bottom)) {
-                    $bottom = $t;
-                }
-            } elseif ($faces && ($best === null || -$t < $best[0])) {
-                $best = [-$t, $triangle];
+            if ($this->shells->of[$cast->triangle[$k]] !== $shell && ($best === null || -$t < $best[0])) {
+                $best = [-$t, $cast->triangle[$k]];
             }
         }
-        if ($inside === null || $best === null) {
+        if ($foot === null || $best === null) {
             return $best;
         }
+        $under = $this->under($foot, $x, $y, $z, $n);
 
-        return $bottom === null || -$bottom >= $best[0] - $slack ? null : [$best[0] + $bottom, $best[1]];
+        return $under >= $best[0] - $slack ? null : [$best[0] - $under, $best[1]];
+    }
+
+    /**
+     * How far a shell goes on beneath a place of its rim, not further to the side than a quarter of its size.
+     *
+     * @param  list<array{float, float, float}>  $foot
+     * @param  array{float, float, float}  $n  unit
+     */
+    private function under(array $foot, float $x, float $y, float $z, array $n): float
+    {
+        $reach = 0.0;
+        foreach ($foot as [$fx, $fy, $fz]) {
+            $reach = max($reach, ($fx - $foot[0][0]) ** 2 + ($fy - $foot[0][1]) ** 2 + ($fz - $foot[0][2]) ** 2);
+        }
+        $deepest = 0.0;
+        foreach ($foot as [$fx, $fy, $fz]) {
+            [$dx, $dy, $dz] = [$fx - $x, $fy - $y, $fz - $z];
+            $height = $dx * $n[0] + $dy * $n[1] + $dz * $n[2];
+            if (-$height > $deepest && $dx * $dx + $dy * $dy + $dz * $dz - $height * $height <= $reach / 16) {
+                $deepest = -$height;
+            }
+        }
+
+        return $deepest;
     }
 
     /**
@@ -363,6 +381,28 @@ final class Floaters
         }
 
         return $out;
+    }
+
+    /**
+     * Some hundred places along the edges of a shell.
+     *
+     * @return list<array{float, float, float}>
+     */
+    private function places(int $shell): array
+    {
+        $out = [];
+        $p = $this->high->positions;
+        foreach ($this->shells->of as $t => $of) {
+            for ($k = 0; $of === $shell && $k < 3; $k++) {
+                $a = 3 * $this->high->triangles[3 * $t + $k];
+                $b = 3 * $this->high->triangles[3 * $t + ($k + 1) % 3];
+                foreach ([0.0, 0.25, 0.5, 0.75] as $f) {
+                    $out[] = [$p[$a] + $f * ($p[$b] - $p[$a]), $p[$a + 1] + $f * ($p[$b + 1] - $p[$a + 1]), $p[$a + 2] + $f * ($p[$b + 2] - $p[$a + 2])];
+                }
+            }
+        }
+
+        return Spread::of($out, self::PLACES);
     }
 
     /**

@@ -177,9 +177,9 @@ final class NeededReach
         if ($length <= 0.0 || $mx * $dx + $my * $dy + $mz * $dz <= 0.0) {
             return null;
         }
-        // What its rays meet first is something else.
+        // What its rays meet first is something else; they start a little over what is needed.
         $step = 1e-6 * $this->d / $length;
-        if ($this->cast->any($x, $y, $z, $dx, $dy, $dz, $step, max($step, $out - $height))) {
+        if ($this->cast->any($x, $y, $z, $dx, $dy, $dz, $step, max($step, $out + 1e-3 * $this->d - $height))) {
             return 0.0;
         }
         $px = $x - $height * $dx;

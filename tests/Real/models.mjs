@@ -14,11 +14,12 @@ const clean = (name, i) => (name || `piece_${i}`).toLowerCase().replace(/[^a-z0-
 
 /** Names made single: a second `grab` is `grab_2`. */
 function single(parts) {
-    const seen = new Map();
+    const taken = new Set();
     return parts.filter((part) => part.indices.length > 0).map((part) => {
-        const n = (seen.get(part.name) ?? 0) + 1;
-        seen.set(part.name, n);
-        return { ...part, name: n === 1 ? part.name : `${part.name}_${n}` };
+        let name = part.name;
+        for (let n = 2; taken.has(name); n++) name = `${part.name}_no${n}`;
+        taken.add(name);
+        return { ...part, name };
     });
 }
 

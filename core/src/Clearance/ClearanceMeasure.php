@@ -85,7 +85,7 @@ final class ClearanceMeasure
             $count *= 2;
         }
         $seenShare = null;
-        for (;;) {
+        for (; ;) {
             $measure = new self($standard->rays);
             $measure->allSeen = $allSeen;
             $measure->knownShare = $seenShare;
@@ -120,7 +120,7 @@ final class ClearanceMeasure
             }
         }
 
-        return new RayField($measure->low, $own->high(), $measure->samples, $measure->d, $measure->hits->start, $measure->hits->heights, $measure->hits->kinds, $high, $measure->seen(...));
+        return new RayField($measure->low, $own->high(), $measure->samples, $measure->d, $measure->hits->start, $measure->hits->heights, array_values($measure->hits->kinds), $high, $measure->seen(...));
     }
 
     /**
@@ -466,8 +466,9 @@ final class ClearanceMeasure
         $near = $own->lowBounds()?->grown(max($reach->out, $reach->in));
         $casts = [];
         foreach ($others as $other) {
-            if ($near !== null && $other->hasHigh() && $other->highBounds()?->meets($near) === true) {
-                $casts[] = [$other, new SegmentCast($other->high()->tree()), $other->highBounds()];
+            $box = $other->highBounds();
+            if ($near !== null && $other->hasHigh() && $box?->meets($near) === true) {
+                $casts[] = [$other, new SegmentCast($other->high()->tree()), $box];
             }
         }
         if ($casts === []) {
@@ -490,7 +491,7 @@ final class ClearanceMeasure
             $a = $s->at($i, $first);
             $b = $s->at($i, $reach->out);
             foreach ($casts as $c => [, $cast, $box]) {
-                if ($box === null || ! self::crosses($box, $a, $b)) {
+                if (! self::crosses($box, $a, $b)) {
                     continue;
                 }
                 $cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], $first, $reach->out, $facing);

@@ -129,16 +129,13 @@ final readonly class Samples
         if (count($kept) === $this->count()) {
             return $this;
         }
-        $pick = static function (array $list) use ($kept): array {
-            $out = [];
-            foreach ($kept as $i) {
-                $out[] = $list[$i];
-            }
-
-            return $out;
-        };
+        $pick = static fn (array $list): array => array_map(static fn (int $i): mixed => $list[$i], $kept);
         /** @var list<float> $weight */
         $weight = $pick($this->weight);
+        /** @var list<int> $triangle */
+        $triangle = $pick($this->triangle);
+        /** @var array{list<float>, list<float>, list<float>, list<float>, list<float>, list<float>} $places */
+        $places = array_map($pick, [$this->px, $this->py, $this->pz, $this->nx, $this->ny, $this->nz]);
         $sum = array_sum($weight);
         $scale = $sum > 0.0 ? 1.0 / $sum : 0.0;
         $first = $beside = [];
@@ -148,8 +145,8 @@ final readonly class Samples
         }
 
         return new self(
-            $pick($this->triangle), $pick($this->px), $pick($this->py), $pick($this->pz), $pick($this->nx), $pick($this->ny), $pick($this->nz),
-            array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea, $beside,
+            $triangle, ...[...$places,
+                array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea, $beside],
         );
     }
 

@@ -66,7 +66,10 @@ final readonly class SetDetails
      */
     public function toArray(): array
     {
-        return [...get_object_vars($this), 'floaters' => array_map(static fn (Floater $floater): array => $floater->toArray(), $this->floaters)];
+        /** @var array<string, mixed> $all */
+        $all = get_object_vars($this);
+
+        return [...$all, 'floaters' => array_map(static fn (Floater $floater): array => $floater->toArray(), $this->floaters)];
     }
 
     /**

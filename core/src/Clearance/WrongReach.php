@@ -41,7 +41,6 @@ final class WrongReach
     }
 
     /**
-     * @param  Reach  $needed
      * @param  Closure(int): bool  $seen
      */
     public static function outward(Hits $hits, Samples $samples, Reach $needed, float $d, Closure $seen, float $seenShare): self

@@ -161,6 +161,7 @@ final class OffsetSearch
                 break;
             }
         }
+
         return $this->counted($this->scale($axes), $unsure === [] ? INF : max($unsure), $hidden);
     }
 
@@ -188,7 +189,7 @@ final class OffsetSearch
                     break;
                 }
             }
-            if ($this->left($best) > self::TAKES_AWAY) {
+            if ($this->left($best) > self::TAKES_AWAY || ($best[0] === $still[0] && $best[1] === $still[1] && $this->isAlike($best))) {
                 $best = $still;
             }
         }
@@ -216,7 +217,7 @@ final class OffsetSearch
                 + ($scale * ($m[6] * $x + $m[7] * $y + $m[8] * $z) + $sz - $z) * $n[$i + 2]
             );
         }
-        $least = 0.5 * max($moves);
+        $least = 0.5 * max([0.0, ...$moves]);
         $involved = array_keys(array_filter($moves, static fn (float $move): bool => $move >= $least));
         if ($this->still === null) {
             [$this->shift, $this->turn, $this->factor] = [[0.0, 0.0, 0.0], self::IDENTITY, 1.0];
@@ -230,6 +231,26 @@ final class OffsetSearch
         $after = $this->medianDistance($involved);
 
         return $before > 0.0 ? $after / $before : 1.0;
+    }
+
+    /**
+     * Whether a rise that all sides share explains what a scale would, as on a round part that subdivision or decimation has shrunk: then it is
+     * none.
+     *
+     * @param  array{array{float, float, float}, list<float>, float}  $scale
+     */
+    private function isAlike(array $scale): bool
+    {
+        $this->left($scale);
+        $after = [];
+        foreach ($this->heights as $height) {
+            $after[] = abs($height ?? $this->d);
+        }
+        $met = array_filter($this->still ?? [], static fn (?float $height): bool => $height !== null);
+        $rise = self::median(array_values($met));
+        $beside = array_map(static fn (float $height): float => abs($height - $rise), array_values($met));
+
+        return self::median($beside) <= 2 * self::median($after) + 1e-6 * $this->d;
     }
 
     /**

@@ -237,12 +237,18 @@ final class TiePlaces
     {
         $shells = MeshHealth::shells($tree->positions, $tree->triangles);
         $belonging = new Belonging($low, $d);
+        $nearest = new NearestPoint($low->tree());
         $found = $where = [];
         foreach ($under as [$i, $here, $deeper]) {
             [$x, $y, $z] = [$points->at[3 * $i], $points->at[3 * $i + 1], $points->at[3 * $i + 2]];
             [$nx, $ny, $nz] = [$points->normals[3 * $i], $points->normals[3 * $i + 1], $points->normals[3 * $i + 2]];
             foreach ($deeper as [$t, $triangle]) {
                 $m = self::normal($tree, $triangle);
+                // What has a low place of its own nearer by is that one's; what faces elsewhere is a rounding, not a floor.
+                $height = abs($t) * 0.9;
+                if ($m[0] * $nx + $m[1] * $ny + $m[2] * $nz < 0.8 || $nearest->anyFacingWithin($x + $t * $nx, $y + $t * $ny, $z + $t * $nz, $height, $low->normals, $m[0], $m[1], $m[2])) {
+                    continue;
+                }
                 if ($belonging->holds($points->triangles[$i], $x, $y, $z, $x + $t * $nx, $y + $t * $ny, $z + $t * $nz, $m[0], $m[1], $m[2])) {
                     if ($shells[$triangle] === $shells[$here]) {
                         $where[] = [$x, $y, $z];

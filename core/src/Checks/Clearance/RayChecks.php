@@ -72,7 +72,10 @@ final class RayChecks
             return $out;
         }
         $bake = self::setsByName($inspection)[$set] ?? null;
-        foreach ($bake === null ? [] : $inspection->tiesOf($bake) as $tie) {
+        if ($bake === null) {
+            return $out;
+        }
+        foreach ($inspection->tiesOf($bake) as $tie) {
             $offset = $inspection->placeOf($tie)?->offset;
             if ($offset === null || $offset->share() <= $inspection->standard->limit('off-alignment', 0.005)) {
                 continue;

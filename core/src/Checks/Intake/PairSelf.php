@@ -10,7 +10,6 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Inspection\Inspection;
-use Anvil\Sets\BakeSet;
 use Anvil\Standard\Severity;
 
 /**
@@ -44,23 +43,11 @@ final class PairSelf implements Check
             $part = $set->low[0];
             if ($set->high === [] && $set->onItself) {
                 $findings[] = new Finding('pair-self', Severity::Note, "{$part->part->name} is baked on itself, by choice", 'nothing, if it is meant', ['part' => $part->part->name, 'file' => $part->path, 'set' => $set->name]);
-            } elseif (($inspection->clearances[$set->name]->coincides ?? false) && $set->high !== [] && ! self::facesAway($inspection, $set)) {
+            } elseif (($inspection->clearances[$set->name]->coincides ?? false) && $set->high !== [] && ! $inspection->clearances[$set->name]->isMasked()) {
                 $findings[] = new Finding('pair-self', Severity::Note, "{$part->part->name} and {$set->high[0]->part->name} are the same surface: nothing but its own shape will be baked", 'nothing, if it is meant; else hand in the high poly', ['part' => $part->part->name, 'other' => $set->high[0]->part->name, 'file' => $part->path]);
             }
         }
 
         return Outcome::of($findings);
-    }
-
-    /** The same place, but the other way round: that is a low poly turned inside out. */
-    private static function facesAway(Inspection $inspection, BakeSet $set): bool
-    {
-        foreach ($inspection->tiesOf($set) as $tie) {
-            if (($inspection->placeOf($tie)->away ?? []) !== []) {
-                return true;
-            }
-        }
-
-        return false;
     }
 }

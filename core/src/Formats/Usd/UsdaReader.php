@@ -160,7 +160,7 @@ final class UsdaReader implements Reader
         $this->extras[$what] = ($this->extras[$what] ?? 0) + 1;
     }
 
-    private function mesh(Prim $prim, Matrix $world, ?string $binding, string $name): void
+    private function mesh(Prim $prim, Matrix $world, ?string $binding, string $partName): void
     {
         $positions = Bytes::toFloat32(self::floats($prim, 'points'));
         if (count($positions) % 3 !== 0) {
@@ -243,8 +243,8 @@ final class UsdaReader implements Reader
         foreach (array_map(strval(...), array_keys($prim->attributes)) as $name) {
             $uvSets += str_starts_with($name, 'primvars:') && ! str_ends_with($name, ':indices') && ($name === $uvName || preg_match('/^primvars:(st|uv|map)\d*$/i', $name) === 1) ? 1 : 0;
         }
-        $facts = new PartFacts($world, $name === $prim->name ? null : mb_scrub($prim->name), looseVertices: $count - count($used), badNormals: Normals::bad($mesh->normals), uvSets: $uvSets);
-        $this->parts[] = new Part(mb_scrub($name), $mesh->placedBy($world), $partColors, null, $facts);
+        $facts = new PartFacts($world, $partName === $prim->name ? null : mb_scrub($prim->name), looseVertices: $count - count($used), badNormals: Normals::bad($mesh->normals), uvSets: $uvSets);
+        $this->parts[] = new Part(mb_scrub($partName), $mesh->placedBy($world), $partColors, null, $facts);
     }
 
     /**

@@ -1,0 +1,338 @@
+/*
+ * The judged truth of real pairs, by an independent ray tracer (npm three-mesh-bvh) and code that shares nothing with the product: METHODS'
+ * directions, 200,000 rays a set. It decides of every blocker and caution that the product gives whether it is true, and which are missing.
+ *
+ * node tests/Real/judge.mjs MESHES.bin REPORT.json prints {judged, false: [...], missed: [...]}. Of the report only the reaches are used (a finding
+ * speaks of the reach in use), and the findings that are judged.
+ */
+import { readFileSync } from 'node:fs';
+import * as THREE from 'three';
+import { MeshBVH } from 'three-mesh-bvh';
+import { load } from './store.mjs';
+
+const RAYS = 200_000;
+const [meshes, reportPath] = process.argv.slice(2);
+const report = JSON.parse(readFileSync(reportPath, 'utf8'));
+const pair = load(meshes);
+
+let seed = 20261127;
+const random = () => {
+    seed = (seed + 0x6d2b79f5) | 0;
+    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+};
+
+/** Parts as one mesh with face normals and, for lows, METHODS' directions at each corner. */
+function surface(parts) {
+    const count = parts.reduce((sum, part) => sum + part.indices.length, 0);
+    const vertices = parts.reduce((sum, part) => sum + part.positions.length, 0);
+    const p = new Float32Array(vertices);
+    const index = new Uint32Array(count);
+    const uv = new Float32Array((vertices / 3) * 2);
+    let [v, i] = [0, 0];
+    let hasUv = true;
+    for (const part of parts) {
+        p.set(part.positions, v);
+        if (part.uvs.length) uv.set(part.uvs, (v / 3) * 2);
+        else hasUv = false;
+        for (const k of part.indices) index[i++] = v / 3 + k;
+        v += part.positions.length;
+    }
+    const normals = new Float32Array(count);
+    const areas = new Float64Array(count / 3);
+    for (let t = 0; t < count; t += 3) {
+        const n = normalOf(p, index, t);
+        const l = Math.hypot(...n);
+        areas[t / 3] = l / 2;
+        for (let c = 0; c < 3; c++) normals[t + c] = l > 0 ? n[c] / l : 0;
+    }
+    return { p, index, uv: hasUv ? uv : null, normals, areas };
+}
+
+function normalOf(p, index, t) {
+    const [a, b, c] = [3 * index[t], 3 * index[t + 1], 3 * index[t + 2]];
+    const u = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const w = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    return [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]];
+}
+
+function tree({ p, index }) {
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute('position', new THREE.BufferAttribute(p, 3));
+    geometry.setIndex(new THREE.BufferAttribute(index, 1));
+    return new MeshBVH(geometry, { indirect: true });
+}
+
+/** Corner directions: unit means of face normals by corner angle over a place; where they vanish, the face's own. Per part, since parts do not share places. */
+function directions(parts) {
+    const out = [];
+    for (const part of parts) {
+        const s = surface([part]);
+        const at = new Map();
+        const keys = [];
+        for (let i = 0; i < s.index.length; i++) {
+            const v = 3 * s.index[i];
+            const key = `${s.p[v]} ${s.p[v + 1]} ${s.p[v + 2]}`;
+            keys.push(key);
+            const t = i - (i % 3);
+            const [a, b, c] = [i, t + ((i + 1) % 3), t + ((i + 2) % 3)].map((k) => 3 * s.index[k]);
+            const u = [0, 1, 2].map((k) => s.p[b + k] - s.p[a + k]);
+            const w = [0, 1, 2].map((k) => s.p[c + k] - s.p[a + k]);
+            const angle = Math.atan2(2 * s.areas[t / 3], u[0] * w[0] + u[1] * w[1] + u[2] * w[2]);
+            const sum = at.get(key) ?? [0, 0, 0, 0];
+            for (let k = 0; k < 3; k++) sum[k] += angle * s.normals[t + k];
+            sum[3] += angle;
+            at.set(key, sum);
+        }
+        for (let i = 0; i < s.index.length; i++) {
+            const sum = at.get(keys[i]);
+            const l = Math.hypot(sum[0], sum[1], sum[2]);
+            const t = i - (i % 3);
+            for (let k = 0; k < 3; k++) out.push(l > 1e-3 * sum[3] ? sum[k] / l : s.normals[t + k]);
+        }
+    }
+    return out;
+}
+
+function isOpen(parts) {
+    return parts.some((part) => edges(part).some((n) => n === 1));
+}
+
+/** Faces at each edge of a part, on welded places. */
+function edges(part) {
+    const number = new Map();
+    const weld = [];
+    for (let v = 0; v < part.positions.length; v += 3) {
+        const key = `${part.positions[v]} ${part.positions[v + 1]} ${part.positions[v + 2]}`;
+        if (!number.has(key)) number.set(key, number.size);
+        weld.push(number.get(key));
+    }
+    const count = new Map();
+    for (let i = 0; i < part.indices.length; i += 3) {
+        for (let k = 0; k < 3; k++) {
+            const [a, b] = [weld[part.indices[i + k]], weld[part.indices[i + ((k + 1) % 3)]]];
+            const key = a < b ? a * 67108864 + b : b * 67108864 + a;
+            count.set(key, (count.get(key) ?? 0) + 1);
+        }
+    }
+    return [...count.values()];
+}
+
+const low = surface(pair.low);
+const lowTree = tree(low);
+const box = new THREE.Box3().setFromArray(low.p);
+const far = 2 * box.getSize(new THREE.Vector3()).length();
+const hemisphere = Array.from({ length: 64 }, (_, k) => {
+    const z = (k + 0.5) / 64;
+    const r = Math.sqrt(1 - z * z);
+    const a = (k * 137.508 * Math.PI) / 180;
+    return [r * Math.cos(a), r * Math.sin(a), z];
+}).reverse();
+const ray = new THREE.Ray();
+
+function isSeen(x, y, z, f) {
+    const normal = new THREE.Vector3(...f);
+    const q = new THREE.Quaternion().setFromUnitVectors(new THREE.Vector3(0, 0, 1), normal);
+    ray.origin.set(x, y, z).addScaledVector(normal, 5e-6 * far);
+    return hemisphere.some((d) => {
+        ray.direction.set(...d).applyQuaternion(q);
+        return lowTree.raycastFirst(ray, THREE.DoubleSide, 0, far) === null;
+    });
+}
+
+/** Rays of one set at a reach; shares of its seen low area with their 95 % half-widths. */
+function shoot(set) {
+    const lows = pair.low.filter((part) => set.low.includes(part.name));
+    const highs = pair.high.filter((part) => set.high.includes(part.name));
+    if (lows.length === 0 || highs.length === 0 || set.recommended.out === null) return null;
+    const s = surface(lows);
+    const d = new THREE.Box3().setFromArray(s.p).getSize(new THREE.Vector3()).length();
+    const dirs = directions(lows);
+    const high = surface(highs);
+    const highTree = tree(high);
+    const ownTree = tree(s);
+    const size = s.areas.map((area, t) => {
+        if (!s.uv) return area;
+        const [a, b, c] = [0, 1, 2].map((k) => 2 * s.index[3 * t + k]);
+        return area > 0 ? Math.abs((s.uv[b] - s.uv[a]) * (s.uv[c + 1] - s.uv[a + 1]) - (s.uv[c] - s.uv[a]) * (s.uv[b + 1] - s.uv[a + 1])) : 0;
+    });
+    const total = size.reduce((sum, one) => sum + one, 0);
+    const { out, in: inward } = set.recommended;
+    const need = set.needed;
+    const tally = { seen: 0, asked: 0, miss: 0, missAll: 0, wrong: 0, gap: 0, high: 0 };
+    const rays = Math.max(20_000, Math.min(RAYS, RAYS));
+    let [sum, t] = [size[0], 0];
+    for (let k = 0; k < rays; k++) {
+        const at = ((k + random()) / rays) * total;
+        while (sum < at && t < size.length - 1) sum += size[++t];
+        let [v, w] = [random(), random()];
+        if (v + w > 1) [v, w] = [1 - v, 1 - w];
+        const u = 1 - v - w;
+        const [x, y, z] = [0, 1, 2].map((c) => u * s.p[3 * s.index[3 * t] + c] + v * s.p[3 * s.index[3 * t + 1] + c] + w * s.p[3 * s.index[3 * t + 2] + c]);
+        const n = [0, 1, 2].map((c) => u * dirs[9 * t + c] + v * dirs[9 * t + 3 + c] + w * dirs[9 * t + 6 + c]);
+        const l = Math.hypot(...n);
+        const f = [s.normals[3 * t], s.normals[3 * t + 1], s.normals[3 * t + 2]];
+        if (k % 100 === 0) {
+            tally.asked++;
+            tally.seen += isSeen(x, y, z, f) ? 1 : 0;
+        }
+        if (l === 0) continue;
+        const first = (from, to) => {
+            ray.origin.set(x + from * n[0], y + from * n[1], z + from * n[2]);
+            ray.direction.set(-n[0] / l, -n[1] / l, -n[2] / l);
+            const hit = highTree.raycastFirst(ray, THREE.FrontSide, 0, (from + to) * l);
+            return hit === null ? null : { t: from - hit.distance / l, face: hit.faceIndex };
+        };
+        const taken = first(out, inward);
+        if (taken === null) {
+            tally.missAll++;
+            if (isSeen(x, y, z, f)) tally.miss++;
+            continue;
+        }
+        const belongs = (hit) => {
+            const h = new THREE.Vector3(x + hit.t * n[0], y + hit.t * n[1], z + hit.t * n[2]);
+            const height = Math.abs(hit.t * (n[0] * f[0] + n[1] * f[1] + n[2] * f[2]));
+            const r = (height - 1e-4 * d) / 2;
+            if (r <= 0) return true;
+            const m = [high.normals[3 * hit.face], high.normals[3 * hit.face + 1], high.normals[3 * hit.face + 2]];
+            const near = new THREE.Vector3();
+            const triangle = new THREE.Triangle();
+            return !ownTree.shapecast({
+                intersectsBounds: (b) => b.distanceToPoint(h) <= r,
+                intersectsTriangle: (tri, j) => {
+                    if (s.normals[3 * j] * m[0] + s.normals[3 * j + 1] * m[1] + s.normals[3 * j + 2] * m[2] < 0.5) return false;
+                    triangle.set(tri.a, tri.b, tri.c).closestPointToPoint(h, near);
+                    return near.distanceTo(h) <= r;
+                },
+            });
+        };
+        // What is met first from further out, within what is needed, is met first from there.
+        const atNeed = taken.t <= need.out + 1e-9 * d ? (taken.t >= -need.in - 1e-9 * d ? taken : null) : first(need.out + 1e-9 * d, need.in + 1e-9 * d);
+        if (atNeed !== null && !belongs(atNeed) && isSeen(x, y, z, f)) tally.wrong++;
+        // What would be clipped: own surface met only outside of what is said to be needed.
+        const beyond = atNeed === null ? first(need.out + 0.1 * d, -need.out - 2e-3 * d) : null;
+        if (beyond !== null && belongs(beyond) && isSeen(x, y, z, f)) tally.high++;
+        if (Math.abs(taken.t) > 0.02 * d && !belongs(taken)) {
+            const near = highTree.closestPointToPoint(new THREE.Vector3(x, y, z), {}, 0, 0.02 * d);
+            if (near === null && isSeen(x, y, z, f)) tally.gap++;
+        }
+    }
+    const seen = tally.seen / tally.asked;
+    const effective = Math.max(1, rays * seen);
+    const share = (n) => {
+        const p = seen > 0 ? Math.min(1, n / effective) : 0;
+        // Three standard errors, and a tenth for the share that is seen.
+        return { p, e: 3 * Math.sqrt((p * (1 - p)) / effective + 1 / effective ** 2) + 0.1 * p };
+    };
+    return { miss: share(tally.miss), wrong: share(tally.wrong), gap: share(tally.gap), clipped: share(tally.high), missAll: tally.missAll / rays, isOpen: isOpen(lows), seen };
+}
+
+/** Whether a finding must be there, may be, or must not, by a share against its limits. */
+function verdict({ p, e }, blocker, caution) {
+    if (p - e > blocker) return 'blocker';
+    if (p + e <= caution) return 'none';
+    if (p - e > caution && p + e < blocker) return 'caution';
+    return 'any';
+}
+
+const wrongly = [];
+const missed = [];
+let judged = 0;
+const given = report.findings.filter((finding) => finding.severity !== 'note');
+const told = (code, set) => given.filter((finding) => finding.code === code && (set === undefined || finding.subject.set === set));
+const shares = {};
+for (const set of report.sets) {
+    const truth = shoot(set);
+    if (truth === null) continue;
+    shares[set.name] = { miss: truth.miss.p, wrong: truth.wrong.p, gap: truth.gap.p, clipped: truth.clipped.p };
+    const hold = (code, want, alternatives = []) => {
+        judged++;
+        const own = told(code, set.name);
+        const other = alternatives.flatMap((one) => told(one, set.name));
+        if ((want === 'blocker' || want === 'caution') && own.length + other.length === 0) missed.push({ code, set: set.name, want, truth });
+        if (want === 'none' && own.length > 0) wrongly.push({ code, set: set.name, truth, message: own[0].message });
+        if (want === 'caution' && own.some((finding) => finding.severity === 'blocker')) wrongly.push({ code, set: set.name, truth, message: own[0].message });
+    };
+    // An open low tells its misses as a margin where they join its border.
+    hold('ray-miss', truth.isOpen && verdict(truth.miss, 0.005, 0.0005) !== 'none' ? 'any' : verdict(truth.miss, 0.005, 0.0005), ['low-margin', 'floater-unbacked']);
+    if (truth.isOpen && truth.miss.p - truth.miss.e > 0.02 && told('ray-miss', set.name).length + told('low-margin', set.name).length + report.findings.filter((f) => f.code === 'low-margin' && f.subject.set === set.name).length === 0) missed.push({ code: 'ray-miss or low-margin', set: set.name, truth });
+    // A rounding may belong where the nearest low face alone says it does not: such sets are not blamed on the judge's own stricter rule.
+    const wrong = verdict(truth.wrong, 0.005, 0.0005);
+    hold('span-closed', wrong === 'none' ? 'none' : 'any');
+    if (truth.wrong.p - truth.wrong.e > 0.02 && told('span-closed', set.name).length === 0) missed.push({ code: 'span-closed', set: set.name, truth });
+    hold('surface-gap', verdict(truth.gap, 1, 0.01) === 'caution' ? 'any' : verdict(truth.gap, 1, 0.01));
+    judged++;
+    if (truth.clipped.p - truth.clipped.e > 0.001) missed.push({ code: 'needed reach', set: set.name, truth });
+}
+// What a mesh is by itself.
+const byName = new Map([...pair.low, ...pair.high].map((part) => [part.name, part]));
+for (const finding of given) {
+    const part = byName.get(finding.subject.part);
+    if (finding.code === 'mesh-nonmanifold') {
+        judged++;
+        if (!edges(part).some((n) => n > 2) && !fans(part)) wrongly.push({ code: finding.code, part: part.name, message: finding.message });
+    } else if (finding.code === 'mesh-flipped') {
+        judged++;
+        if (!disagrees(part)) wrongly.push({ code: finding.code, part: part.name, message: finding.message });
+    } else if (finding.code === 'low-margin') {
+        judged++;
+        if (!isOpen([part])) wrongly.push({ code: finding.code, part: part.name, message: finding.message });
+    } else if (!['ray-miss', 'span-closed', 'surface-gap'].includes(finding.code)) {
+        // Low and high come from one model, in one place, by one name: nothing else is true of them, unless the recipe says so.
+        judged++;
+        if (!(process.env.ANVIL_MAY ?? '').split(',').includes(finding.code)) wrongly.push({ code: finding.code, subject: finding.subject, message: finding.message });
+    }
+}
+for (const part of pair.low) {
+    judged++;
+    if (edges(part).some((n) => n > 2) && !given.some((finding) => finding.code === 'mesh-nonmanifold' && finding.subject.part === part.name)) missed.push({ code: 'mesh-nonmanifold', part: part.name });
+}
+
+/** Whether two faces run along one edge the same way. */
+function disagrees(part) {
+    const number = new Map();
+    const weld = [];
+    for (let v = 0; v < part.positions.length; v += 3) {
+        const key = `${part.positions[v]} ${part.positions[v + 1]} ${part.positions[v + 2]}`;
+        if (!number.has(key)) number.set(key, number.size);
+        weld.push(number.get(key));
+    }
+    const seen = new Set();
+    for (let i = 0; i < part.indices.length; i++) {
+        const key = `${weld[part.indices[i]]} ${weld[part.indices[i - (i % 3) + ((i + 1) % 3)]]}`;
+        if (seen.has(key)) return true;
+        seen.add(key);
+    }
+    return false;
+}
+
+/** Whether faces meet in a vertex without sharing an edge there. */
+function fans(part) {
+    const number = new Map();
+    const weld = [];
+    for (let v = 0; v < part.positions.length; v += 3) {
+        const key = `${part.positions[v]} ${part.positions[v + 1]} ${part.positions[v + 2]}`;
+        if (!number.has(key)) number.set(key, number.size);
+        weld.push(number.get(key));
+    }
+    const faces = Array.from({ length: number.size }, () => []);
+    for (let i = 0; i < part.indices.length; i++) faces[weld[part.indices[i]]].push(i - (i % 3));
+    return faces.some((list, v) => {
+        if (list.length < 2) return false;
+        const reached = new Set([list[0]]);
+        const queue = [list[0]];
+        const rim = (t) => [0, 1, 2].map((k) => weld[part.indices[t + k]]).filter((u) => u !== v);
+        for (const t of queue) {
+            for (const u of list) {
+                if (!reached.has(u) && rim(t).some((one) => rim(u).includes(one))) {
+                    reached.add(u);
+                    queue.push(u);
+                }
+            }
+        }
+        return reached.size < list.length;
+    });
+}
+
+console.log(JSON.stringify({ judged, false: wrongly, missed, shares }));

@@ -1,0 +1,82 @@
+/*
+ * The corpus of real pairs: makes them, lets the product inspect them, and holds every blocker and caution against the judge. Then the faults:
+ * each must give its own finding and no other new one. Prints a line a pair and `false / missed of N`; exit 1 when either is not 0.
+ *
+ * node tests/Real/run.mjs FOLDER [PAIR…]
+ */
+import { execFile } from 'node:child_process';
+import { existsSync, readdirSync, writeFileSync } from 'node:fs';
+import { cpus } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { faults, pairs } from './pairs.mjs';
+
+const run = promisify(execFile);
+const [folder, ...wanted] = process.argv.slice(2);
+const names = wanted.length ? wanted : Object.keys(pairs);
+const here = import.meta.dirname;
+const big = { maxBuffer: 1 << 28 };
+
+async function inspect(where, pair) {
+    const files = readdirSync(where).filter((file) => file.startsWith(`${pair}_`) && !file.endsWith('.bin') && !file.endsWith('.json')).map((file) => join(where, file));
+    const standard = existsSync(join(where, 'standard.json')) ? [`--standard=${join(where, 'standard.json')}`] : [];
+    const start = Date.now();
+    const { stdout } = await run('php', ['artisan', 'anvil:inspect', '--json', ...standard, ...files], big).catch((error) => error);
+    const report = JSON.parse(stdout);
+    if (report.error) throw new Error(`${where}: ${report.error.message}`);
+    return [report, (Date.now() - start) / 1000];
+}
+
+const told = (report) => report.findings.filter((finding) => finding.severity !== 'note').map((finding) => `${finding.code} ${finding.severity} ${finding.subject.part ?? finding.subject.set ?? ''}`);
+
+/** What a fault adds, against the same pair without it. */
+function compare(fault, before, after) {
+    const old = new Set(told(before));
+    const fresh = after.findings.filter((finding) => finding.severity !== 'note' && !old.has(`${finding.code} ${finding.severity} ${finding.subject.part ?? finding.subject.set ?? ''}`));
+    const is = (finding) => finding.code === fault.code && finding.severity === fault.severity && (fault.part === undefined || finding.subject.part === fault.part);
+    return { missed: fresh.some(is) ? [] : [fault.code], wrong: fresh.filter((finding) => finding.code !== fault.code) };
+}
+
+let [judged, wrong, missed] = [0, 0, 0];
+const lines = [];
+async function pair(name) {
+    await run('node', [join(here, 'make.mjs'), folder, name], big);
+    const where = join(folder, name);
+    const [report, seconds] = await inspect(where, name);
+    writeFileSync(join(where, 'report.json'), JSON.stringify(report));
+    const { stdout } = await run('node', [join(here, 'judge.mjs'), join(where, 'meshes.bin'), join(where, 'report.json')], { ...big, env: { ...process.env, ANVIL_MAY: (pairs[name].may ?? []).join(',') } });
+    const truth = JSON.parse(stdout.trim().split('\n').pop());
+    judged += truth.judged;
+    wrong += truth.false.length;
+    missed += truth.missed.length;
+    const low = report.files.filter((file) => file.role === 'low').reduce((sum, file) => sum + file.triangles, 0);
+    const high = report.files.filter((file) => file.role === 'high').reduce((sum, file) => sum + file.triangles, 0);
+    lines.push(`${name.padEnd(12)} ${String(high).padStart(8)} / ${String(low).padEnd(6)} ${report.files.map((file) => file.format).join(' ').padEnd(12)} ${seconds.toFixed(1).padStart(6)} s  ${truth.false.length} / ${truth.missed.length} of ${truth.judged}`);
+    for (const one of truth.false) lines.push(`    false:  ${one.code} ${one.set ?? one.part ?? JSON.stringify(one.subject)}: ${one.message} ${one.truth ? JSON.stringify(one.truth) : ''}`);
+    for (const one of truth.missed) lines.push(`    missed: ${one.code} ${one.set ?? one.part}: ${JSON.stringify(one.truth ?? {})}`);
+    for (const fault of faults.filter((one) => one.pair === name)) {
+        const before = fault.standard ? (await inspect(join(where, `${fault.name}-before`), name))[0] : report;
+        const [after] = await inspect(join(where, fault.name), name);
+        const found = compare(fault, before, after);
+        judged += 1;
+        wrong += found.wrong.length;
+        missed += found.missed.length;
+        lines.push(`    ${fault.name}: ${found.missed.length ? `${fault.code} is missing` : fault.code}${found.wrong.map((one) => `, false: ${one.code} ${one.message}`).join('')}`);
+    }
+}
+
+const queue = [...names];
+await Promise.all(Array.from({ length: Math.max(1, Math.min(2, cpus().length)) }, async () => {
+    while (queue.length) {
+        const name = queue.shift();
+        try {
+            await pair(name);
+        } catch (error) {
+            missed++;
+            lines.push(`${name}: ${error.stack}`);
+        }
+        console.log(lines.splice(0).join('\n'));
+    }
+}));
+console.log(`real pairs: ${wrong} false / ${missed} missed of ${judged}`);
+process.exitCode = wrong + missed > 0 ? 1 : 0;

@@ -179,4 +179,22 @@ final class HeadlessTest extends TestCase
 
         return [proc_close($process), $out, trim((string) file_get_contents(self::$folder.'/stderr.txt'))];
     }
+
+    public function test_a_side_file_taken_along_by_a_shell_pattern_is_no_mesh(): void
+    {
+        file_put_contents(self::$folder.'/plain.mtl', "newmtl paint\nKd 1 0 0\n");
+        [$code, $out] = $this->anvil('inspect', 'winch_low.obj', 'winch_high.obj', 'plain.mtl', '--json', '--rays=1024', '--only=file-unreadable');
+        self::assertSame(0, $code);
+        self::assertIsArray($report = json_decode($out, true));
+        self::assertSame(['winch_low.obj', 'winch_high.obj'], array_map(static fn (mixed $file): string => is_array($file) && is_string($file['path']) ? basename($file['path']) : '', is_array($report['files']) ? $report['files'] : []));
+        self::assertSame(2, $this->anvil('inspect', 'plain.mtl')[0]);
+    }
+
+    public function test_what_cannot_be_used_is_said_on_both_outputs_with_json(): void
+    {
+        [$code, $out, $err] = $this->anvil('inspect', 'nowhere.obj', '--json');
+        self::assertSame(2, $code);
+        self::assertStringContainsString('"error"', $out);
+        self::assertStringContainsString('nowhere.obj is not there', $err);
+    }
 }

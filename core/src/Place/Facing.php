@@ -217,9 +217,12 @@ final readonly class Facing
                 if (! $isFront && ! $nearest->anyFacingWithin($x, $y, $z, $within, $low->normals, -$mx, -$my, -$mz)) {
                     continue;
                 }
+                if ($cast->any($x, $y, $z, $nx, $ny, $nz, 1e-6 * $d, self::NEAR * $d)) {
+                    continue;
+                }
                 if ($isFront) {
                     $front++;
-                } elseif (! $cast->any($x, $y, $z, $nx, $ny, $nz, 1e-6 * $d, self::NEAR * $d)) {
+                } else {
                     $back++;
                     $where ??= [$x, $y, $z];
                     $beside = $beside < 0 ? $low->shells[$face] : $beside;

@@ -56,6 +56,9 @@ final class OffsetSearch
 
     private float $factor = 1.0;
 
+    /** @var list<int> points that the motion looked at last moves along their normals */
+    private array $involved = [];
+
     /** @var list<float|null>|null heights without any motion */
     private ?array $still = null;
 
@@ -219,6 +222,7 @@ final class OffsetSearch
         }
         $least = 0.5 * max([0.0, ...$moves]);
         $involved = array_keys(array_filter($moves, static fn (float $move): bool => $move >= $least));
+        $this->involved = $involved;
         if ($this->still === null) {
             [$this->shift, $this->turn, $this->factor] = [[0.0, 0.0, 0.0], self::IDENTITY, 1.0];
             $this->measure(0.35);
@@ -242,15 +246,12 @@ final class OffsetSearch
     private function isAlike(array $scale): bool
     {
         $this->left($scale);
-        $after = [];
-        foreach ($this->heights as $height) {
-            $after[] = abs($height ?? $this->d);
-        }
-        $met = array_filter($this->still ?? [], static fn (?float $height): bool => $height !== null);
-        $rise = self::median(array_values($met));
-        $beside = array_map(static fn (float $height): float => abs($height - $rise), array_values($met));
+        $after = $this->medianDistance($this->involved);
+        $still = $this->still ?? [];
+        $rise = self::median(array_values(array_filter($still, static fn (?float $height): bool => $height !== null)));
+        $beside = array_map(fn (int $i): float => abs(($still[$i] ?? $this->d) - $rise), $this->involved);
 
-        return self::median($beside) <= 2 * self::median($after) + 1e-6 * $this->d;
+        return self::median($beside) <= 2 * $after + 1e-6 * $this->d;
     }
 
     /**

@@ -1,0 +1,335 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Tests\Clearance;
+
+use Anvil\Clearance\Belonging;
+use Anvil\Clearance\ClearanceMeasure;
+use Anvil\Clearance\Estimate;
+use Anvil\Clearance\Hits;
+use Anvil\Clearance\LowSurface;
+use Anvil\Clearance\Margins;
+use Anvil\Clearance\Misses;
+use Anvil\Clearance\NeededReach;
+use Anvil\Clearance\Samples;
+use Anvil\Clearance\SetSurfaces;
+use Anvil\Clearance\Spread;
+use Anvil\Clearance\WrongReach;
+use Anvil\Modelling\Polygons;
+use Anvil\Modelling\Shapes;
+use Anvil\Place\Facing;
+use Anvil\Standard\RaySettings;
+use Anvil\Standard\Reach;
+use Anvil\Standard\Standard;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * The rules of METHODS, "Rays", one by one, on shapes whose answers are known.
+ */
+final class RulesTest extends TestCase
+{
+    /** The interval of E. B. Wilson, 1927: 50 of 100 and 0 of 10 as statistics textbooks print them (from memory: 0.404–0.596, 0–0.278). */
+    public function test_a_share_has_wilsons_interval(): void
+    {
+        $half = Estimate::of(0.5, 100);
+        self::assertEqualsWithDelta(0.4038, $half->from, 5e-5);
+        self::assertEqualsWithDelta(0.5962, $half->to, 5e-5);
+        self::assertEqualsWithDelta(0.2775, Estimate::of(0.0, 10)->to, 5e-5);
+        self::assertTrue($half->holds(0.5));
+        self::assertFalse($half->holds(0.6));
+        self::assertFalse($half->isOver(0.45));
+        self::assertTrue($half->isOver(0.4));
+        self::assertFalse($half->isOver(0.7));
+        self::assertEqualsWithDelta(0.0962, $half->doubt(0.1, 0.5), 5e-5);
+        self::assertSame(0.0, $half->doubt(0.1, 0.7));
+        self::assertSame([0.0, 1.0], [Estimate::of(0.2, 0)->from, Estimate::of(0.2, 0)->to]);
+    }
+
+    public function test_samples_are_doubled_until_a_limit_is_clear(): void
+    {
+        self::assertSame(1, Estimate::timesUntilClear(0.5, 1000, [0.01], 16));
+        // 0.02 ± against 0.01: 200 samples leave it open, 400 do not.
+        self::assertSame(2, Estimate::timesUntilClear(0.02, 200, [0.01], 16));
+        self::assertSame(16, Estimate::timesUntilClear(0.01, 400, [0.01], 16));
+        self::assertSame(1, Estimate::timesUntilClear(0.01, 400, [0.01], 1));
+    }
+
+    /**
+     * @return iterable<string, array{list<array{float, int}>, float, float|null, float}>
+     */
+    public static function wrongHits(): iterable
+    {
+        // Of every sample: heights with their kinds from the outside, what is needed, the first wrong reach, what is wrong at the best: none, as nothing with area needs more.
+        yield 'beyond what is needed' => [[[0.5, 0], [0.0, 1]], 0.1, 0.5, 0.0];
+        yield 'gone again at what is needed' => [[[0.2, 1], [0.05, 0]], 0.3, null, 0.0];
+        yield 'from before on through it' => [[[0.1, 0], [0.0, 1]], 0.3, 0.1, 0.0];
+        yield 'at what is needed' => [[[0.3, 0], [0.0, 1]], 0.3, 0.3, 0.0];
+        yield 'never' => [[[0.0, 1], [-0.4, 0]], 0.3, null, 0.0];
+        yield 'beneath what is needed inward' => [[[-0.4, 0]], 0.3, null, 0.0];
+    }
+
+    /**
+     * @param  list<array{float, int}>  $line
+     */
+    #[DataProvider('wrongHits')]
+    public function test_the_first_wrong_hit_goes_on_to_what_is_needed_or_begins_beyond(array $line, float $needed, ?float $first, float $best): void
+    {
+        [$samples, $hits] = self::field(static fn (): array => $line);
+        $wrong = WrongReach::outward($hits, $samples, new Reach($needed, 0.1), 1.0, static fn (): bool => true, 1.0);
+        self::assertSame($first, $wrong->first);
+        self::assertEqualsWithDelta($best, $wrong->bestShare, 1e-9);
+        // What nobody sees goes wrong unseen.
+        self::assertNull(WrongReach::outward($hits, $samples, new Reach($needed, 0.1), 1.0, static fn (): bool => false, 1.0)->first);
+    }
+
+    public function test_how_badly_a_span_is_closed_is_what_goes_wrong_at_the_needed_reach(): void
+    {
+        // Half of it stands 0.3 high, of the other half three in four go wrong from 0.1 on.
+        [$samples, $hits] = self::field(static fn (int $i): array => $i % 2 === 0 ? [[0.3, 1]] : ($i % 8 === 1 ? [[0.0, 1]] : [[0.1, 0], [0.0, 1]]), 4096);
+        $wrong = WrongReach::outward($hits, $samples, new Reach(0.3, 0.1), 1.0, static fn (): bool => true, 1.0);
+        self::assertSame(0.1, $wrong->first);
+        self::assertEqualsWithDelta(0.375, $wrong->bestShare, 0.002);
+        self::assertSame(0.3, $wrong->best);
+        $seenHalf = WrongReach::outward($hits, $samples, new Reach(0.3, 0.1), 1.0, static fn (): bool => true, 0.5);
+        self::assertEqualsWithDelta(0.75, $seenHalf->bestShare, 0.004);
+        // Inward: half lies 0.3 deep, the other half meets something else from 0.1 on.
+        [$samples, $hits] = self::field(static fn (int $i): array => $i % 2 === 0 ? [[-0.3, 1]] : [[-0.1, 0]], 4096);
+        $wrong = WrongReach::inward($hits, $samples, new Reach(0.1, 0.3), 1.0, static fn (): bool => true, 1.0);
+        self::assertSame(0.1, $wrong->first);
+        self::assertEqualsWithDelta(0.5, $wrong->bestShare, 0.002);
+    }
+
+    public function test_a_spike_without_area_does_not_close_a_span(): void
+    {
+        // A wrong hit at 0.2 everywhere, and nothing of the own surface over 0.1: what is needed to 0.3 is a point.
+        [$samples, $hits] = self::field(static fn (): array => [[0.2, 0], [0.1, 1]]);
+        $wrong = WrongReach::outward($hits, $samples, new Reach(0.3, 0.1), 1.0, static fn (): bool => true, 1.0);
+        self::assertSame(0.2, $wrong->first);
+        self::assertSame(0.0, $wrong->bestShare);
+        self::assertLessThan(0.2, $wrong->best);
+        self::assertNotSame([], $wrong->rays);
+    }
+
+    public function test_few_wrong_samples_are_no_first_wrong_hit_and_inward_counts_alike(): void
+    {
+        // One of 4,096 is 0.024 %, three are 0.073 %.
+        foreach ([1 => null, 3 => 0.5] as $count => $first) {
+            [$samples, $hits] = self::field(static fn (int $i): array => $i < $count ? [[0.5, 0], [0.0, 1]] : [[0.0, 1]], 4096);
+            self::assertSame($first, WrongReach::outward($hits, $samples, new Reach(0.1, 0.1), 1.0, static fn (): bool => true, 1.0)->first);
+        }
+        [$samples, $hits] = self::field(static fn (): array => [[-0.2, 0]]);
+        self::assertSame(0.2, WrongReach::inward($hits, $samples, new Reach(0.1, 0.1), 1.0, static fn (): bool => true, 1.0)->first);
+        [$samples, $hits] = self::field(static fn (): array => [[-0.05, 1], [-0.2, 0]]);
+        self::assertNull(WrongReach::inward($hits, $samples, new Reach(0.1, 0.1), 1.0, static fn (): bool => true, 1.0)->first);
+    }
+
+    public function test_what_lies_beneath_the_first_own_hit_is_asked_for_once(): void
+    {
+        $asked = 0;
+        $hits = new Hits([0, 2], [0.1, -0.2], [1, Hits::UNKNOWN], [4, 5], static function (int $sample, float $height, int $face) use (&$asked): bool {
+            $asked++;
+
+            return $sample === 0 && $height === -0.2 && $face === 5;
+        });
+        self::assertSame(1, $hits->kind(0, 1));
+        self::assertSame(1, $hits->kind(0, 1));
+        self::assertSame(1, $asked);
+        self::assertSame(0, $hits->own(0));
+        self::assertSame(0, $hits->taken(0, new Reach(0.1, 0.3)));
+        self::assertSame(1, $hits->taken(0, new Reach(0.05, 0.3)));
+        self::assertSame(-1, $hits->taken(0, new Reach(0.05, 0.1)));
+    }
+
+    public function test_misses_joined_to_a_border_are_margin_and_a_hole_is_not(): void
+    {
+        $low = LowSurface::of([Shapes::sheet(1, 1)->mesh()], true);
+        $samples = Samples::of($low, 4096, true);
+        $margin = $hole = [];
+        for ($i = 0; $i < $samples->count(); $i++) {
+            if (abs($samples->px[$i]) > 0.4) {
+                $margin[] = $i;
+            } elseif (max(abs($samples->px[$i]), abs($samples->pz[$i])) < 0.15) {
+                $hole[] = $i;
+            }
+        }
+        $missing = [...$margin, ...$hole];
+        sort($missing);
+        self::assertSame($margin, array_values(array_intersect($missing, array_keys(Margins::of($low, $samples, $missing)))));
+        self::assertSame([], Margins::of(LowSurface::of([Shapes::box(1, 1, 1)->mesh()], true), Samples::of(LowSurface::of([Shapes::box(1, 1, 1)->mesh()], true), 64, true), [0, 1]));
+        // The two sides of a card have a border where they are folded.
+        $card = Shapes::welded(Shapes::sheet(1, 1)->with(Shapes::sheet(1, 1)->flipped()));
+        self::assertContains(true, LowSurface::of([$card->mesh()], true)->borders);
+        self::assertNotContains(true, LowSurface::of([Shapes::box(1, 1, 0.1)->mesh()], true)->borders);
+    }
+
+    public function test_misses_say_at_which_reach_they_end(): void
+    {
+        $low = LowSurface::of([Shapes::box(1, 1, 1)->mesh()], true);
+        [$samples, $hits] = self::field(static fn (int $i): array => match ($i % 4) {
+            0 => [[0.3, 1]], 1 => [[-0.4, 1]], 2 => [[0.9, 0]], default => [[0.0, 1]],
+        }, 1024, $low);
+        $misses = Misses::of($low, $samples, $hits, new Reach(0.1, 0.1), static fn (): bool => true, 1.0);
+        self::assertEqualsWithDelta(0.75, $misses->share, 0.01);
+        self::assertSame([0.3, 0.4], [$misses->ending['out'], $misses->ending['in']]);
+        self::assertEqualsWithDelta(0.25, $misses->ending['left'], 0.01);
+        self::assertEqualsWithDelta($misses->share, array_sum($misses->byPart), 1e-9);
+        $unseen = Misses::of($low, $samples, $hits, new Reach(0.1, 0.1), static fn (): bool => false, 0.5);
+        self::assertSame(0.0, $unseen->share);
+        self::assertEqualsWithDelta(0.75, $unseen->unseenShare, 0.01);
+    }
+
+    public function test_a_hit_belongs_unless_a_low_place_that_faces_like_it_is_much_closer(): void
+    {
+        // Two slats one over the other: from the lower one's top, the upper one's top is another's, its underside belongs to nobody nearer.
+        $slats = Shapes::box(2, 0.1, 2)->with(Shapes::box(2, 0.1, 2)->moved(0, 0.5, 0));
+        $low = LowSurface::of([$slats->mesh()], true);
+        $belonging = new Belonging($low, 3.0);
+        $top = self::triangleFacing($low, 0.05);
+        self::assertTrue($belonging->holds($top, 0.0, 0.05, 0.0, 0.0, 0.06, 0.0, 0.0, 1.0, 0.0));
+        self::assertFalse($belonging->holds($top, 0.0, 0.05, 0.0, 0.0, 0.55, 0.0, 0.0, 1.0, 0.0));
+        self::assertTrue($belonging->holds($top, 0.0, 0.05, 0.0, 0.0, 0.3, 0.0, 0.0, 1.0, 0.0));
+        // Half the way and a hair: 0.34 is 0.29 high and 0.21 from the slat over it; 0.4 is 0.35 high and 0.15 from it.
+        self::assertTrue($belonging->holds($top, 0.0, 0.05, 0.0, 0.0, 0.34, 0.0, 0.0, 1.0, 0.0));
+        self::assertFalse($belonging->holds($top, 0.0, 0.05, 0.0, 0.0, 0.4, 0.0, 0.0, 1.0, 0.0));
+    }
+
+    public function test_a_fillet_under_split_directions_belongs_by_the_arc_only(): void
+    {
+        // A wall and a floor meeting in an edge; a fillet of 0.1 between them, met straight up from the floor close to the edge.
+        $low = LowSurface::of([Shapes::welded(Polygons::join([
+            new Polygons([[0.0, 0.0, -1.0], [0.0, 0.0, 1.0], [1.0, 0.0, 1.0], [1.0, 0.0, -1.0]], [[0, 1, 2, 3]]), new Polygons([[0.0, 0.0, -1.0], [0.0, 1.0, -1.0], [0.0, 1.0, 1.0], [0.0, 0.0, 1.0]], [[0, 1, 2, 3]]),
+        ]))->mesh()], true);
+        $belonging = new Belonging($low, 2.0);
+        $floor = self::triangleFacing($low, 0.0);
+        foreach ([30.0 => true, 60.0 => true, 75.0 => true, 88.0 => false] as $degrees => $holds) {
+            $a = deg2rad($degrees);
+            [$x, $y] = [0.1 - 0.1 * sin($a), 0.1 - 0.1 * cos($a)];
+            self::assertSame($holds, $belonging->holds($floor, $x, 0.0, 0.0, $x, $y, 0.0, sin($a), cos($a), 0.0), "at $degrees degrees");
+        }
+    }
+
+    public function test_directions_that_cancel_out_leave_each_face_its_own(): void
+    {
+        // Two boxes that touch in a corner: their directions there look away from each other.
+        $two = Shapes::welded(Shapes::box(1, 1, 1)->with(Shapes::box(1, 1, 1)->moved(1, 1, 1)));
+        $low = LowSurface::of([$two->mesh()], true);
+        $own = 0;
+        foreach ($low->corners as $k => $v) {
+            $p = 3 * $low->triangles[$k];
+            $t = 3 * intdiv($k, 3);
+            if ($low->positions[$p] === 0.5 && $low->positions[$p + 1] === 0.5 && $low->positions[$p + 2] === 0.5) {
+                $own++;
+                self::assertSame([$low->normals[$t], $low->normals[$t + 1], $low->normals[$t + 2]], array_slice($low->directions, 3 * $v, 3));
+            }
+        }
+        self::assertGreaterThanOrEqual(6, $own);
+    }
+
+    public function test_high_vertices_tell_how_deep_the_high_lies_where_samples_pass_by(): void
+    {
+        // A pit of 0.1 with its lowest point between all samples.
+        $pit = Shapes::sheet(2, 2, 4, 4)->mapped(static fn (array $p): array => [$p[0], abs($p[0]) < 0.01 && abs($p[2]) < 0.01 ? -0.1 : 0.0, $p[2]]);
+        $set = new SetSurfaces('a', [Shapes::sheet(2, 2)->mesh()], [$pit->mesh()], true);
+        $needed = new NeededReach($set->low(), $set->high(), sqrt(8), true);
+        self::assertEqualsWithDelta(0.1, $needed->in(0.0, 0.0), 1e-6);
+        self::assertEqualsWithDelta(0.0, $needed->out(0.0), 1e-6);
+        // What other high surface covers is not what rays come to.
+        $covered = new SetSurfaces('a', [Shapes::sheet(2, 2)->mesh()], [$pit->with(Shapes::sheet(2, 2))->mesh()], true);
+        self::assertSame(0.0, (new NeededReach($covered->low(), $covered->high(), sqrt(8), true))->in(0.0, 0.0));
+    }
+
+    /**
+     * @return iterable<string, array{Polygons, Polygons, int, int}>
+     */
+    public static function turned(): iterable
+    {
+        $bowl = static fn (int $n): Polygons => Shapes::sheet(2, 2, $n, $n)->mapped(static fn (array $p): array => [$p[0], 1.0 - 0.5 * ($p[0] ** 2 + $p[2] ** 2), $p[2]]);
+        yield 'both right' => [$bowl(4), $bowl(12), 0, 0];
+        yield 'the low, by its shape' => [$bowl(4)->flipped(), $bowl(12), 1, 0];
+        yield 'the high, by the shape of the low' => [$bowl(4), $bowl(12)->flipped(), 0, 1];
+        yield 'a closed high' => [Shapes::box(1, 1, 1), Shapes::roundedBox(1, 1, 1, 0.05, 3)->flipped(), 0, 1];
+        yield 'an open low on a closed high' => [Shapes::sheet(0.5, 0.5)->moved(0, 0.5, 0)->flipped(), Shapes::box(1, 1, 1, 4), 1, 0];
+        yield 'one bolt of the high' => [Shapes::box(2, 1, 2), Shapes::roundedBox(2, 1, 2, 0.05, 3)->with(Shapes::cylinder(0.1, 0.1, 16)->moved(0, 0.56, 0)->flipped()), 0, 1];
+        yield 'thin walls, both right' => [Shapes::box(2, 0.02, 2), Shapes::box(2, 0.02, 2, 6), 0, 0];
+        yield 'far off' => [$bowl(4)->flipped(), $bowl(12)->moved(0, 2, 0), 0, 0];
+    }
+
+    #[DataProvider('turned')]
+    public function test_of_two_sides_that_disagree_the_wrong_one_is_named(Polygons $low, Polygons $high, int $lows, int $highs): void
+    {
+        $facing = Facing::of(new SetSurfaces('a', [$low->mesh()], [$high->mesh()], true));
+        self::assertCount($lows, $facing->low);
+        self::assertCount($highs, $facing->high);
+        self::assertCount($highs, $facing->highShells);
+        self::assertSame($lows + $highs === 0, $facing->isClear());
+        self::assertSame($lows > 0, $facing->lowTriangles !== []);
+    }
+
+    public function test_samples_side_by_side_share_what_is_seen_and_stand_on_one_triangle(): void
+    {
+        $low = LowSurface::of([Shapes::box(1, 2, 3)->mesh()], true);
+        $samples = Samples::of($low, 4096, true);
+        $asked = [];
+        foreach ($samples->beside as $i => $first) {
+            self::assertLessThanOrEqual($i, $first);
+            self::assertSame($samples->triangle[$i], $samples->triangle[$first]);
+            $asked[$first] = true;
+        }
+        self::assertLessThan($samples->count() / 3, count($asked));
+        self::assertEqualsWithDelta($samples->count(), $samples->effective(), 0.01 * $samples->count());
+        $some = $samples->only(range(0, 99));
+        self::assertEqualsWithDelta(1.0, array_sum($some->weight), 1e-9);
+        self::assertSame(100, $some->count());
+    }
+
+    public function test_small_sets_get_enough_samples(): void
+    {
+        // With 512 of its own, sixteen times as many are shot where none misses.
+        $set = new SetSurfaces('a', [Shapes::box(1, 1, 1)->mesh()], [Shapes::roundedBox(1, 1, 1, 0.05, 3)->mesh()], true);
+        $measured = ClearanceMeasure::of($set, [], ClearanceMeasure::assembled([$set]), Standard::builtIn(), 512);
+        self::assertGreaterThanOrEqual(7680, $measured->samples);
+        self::assertLessThanOrEqual(16 * 512, $measured->samples);
+        self::assertEqualsWithDelta($measured->samples, $measured->details->effective, 0.02 * $measured->samples);
+    }
+
+    public function test_a_few_of_many_are_spread_over_all(): void
+    {
+        self::assertSame([0, 3, 6], Spread::of(range(0, 9), 3));
+        self::assertSame([1, 2], Spread::of([1, 2], 3));
+    }
+
+    /**
+     * Samples of a low surface, and what each is to meet.
+     *
+     * @param  callable(int): list<array{float, int}>  $line  heights and kinds from the outside
+     * @return array{Samples, Hits}
+     */
+    private static function field(callable $line, int $count = 512, ?LowSurface $low = null): array
+    {
+        $samples = Samples::of($low ?? LowSurface::of([Shapes::sheet(1, 1)->mesh()], true), $count, (new RaySettings)->cageLength);
+        $start = $heights = $kinds = [];
+        for ($i = 0; $i < $samples->count(); $i++) {
+            $start[] = count($heights);
+            foreach ($line($i) as [$height, $kind]) {
+                $heights[] = $height;
+                $kinds[] = $kind;
+            }
+        }
+        $start[] = count($heights);
+
+        return [$samples, new Hits($start, $heights, $kinds, array_fill(0, count($heights), 0), static fn (): bool => false)];
+    }
+
+    /** The first low triangle that lies at a height and faces up. */
+    private static function triangleFacing(LowSurface $low, float $y): int
+    {
+        for ($t = 0; $t < $low->triangleCount(); $t++) {
+            if ($low->normals[3 * $t + 1] > 0.99 && abs($low->positions[3 * $low->triangles[3 * $t] + 1] - $y) < 1e-6) {
+                return $t;
+            }
+        }
+        self::fail("no face at $y");
+    }
+}

@@ -11,5 +11,5 @@ return [
     'display_triangles' => 300_000,
 
     /* Part of every result, so that it is known which rules made it. */
-    'core_version' => '0.2.0',
+    'core_version' => '0.3.0',
 ];

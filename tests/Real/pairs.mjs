@@ -101,21 +101,21 @@ async function cadPair(make) {
     const high = [];
     for (const [name, sharp, round] of solids) {
         low.push(S.solid(name, sharp, 0.4, 0.6));
-        high.push(S.solid(name, round, 0.02, 0.12));
+        high.push(S.solid(name, round, 0.04, 0.2));
     }
     return [await M.unwrap(low), high];
 }
 
 export const pairs = {
-    /** An animal in eleven parts. */
+    /** An animal in eight parts. */
     async spider() {
-        const parts = S.fromObj(`${S.ASSIMP}/OBJ/spider.obj`).sort((a, b) => b.indices.length - a.indices.length).slice(0, 11);
+        const parts = S.fromObj(`${S.ASSIMP}/OBJ/spider.obj`).sort((a, b) => b.indices.length - a.indices.length).slice(0, 8);
         const low = parts.map((part) => M.weld(part));
         return { low: shadeAll(role(await M.unwrap(low), 'low'), 60), high: shadeAll(role(subdivided(parts, 2, 50), 'high'), 60), endings: ['obj', 'obj'] };
     },
-    /** A mechanism: its eight largest parts as they are; decimated to a quarter. */
+    /** A mechanism: its five largest parts as they are; decimated to a quarter. */
     async engine() {
-        const parts = (await S.fromGlb(`${S.ASSIMP}/glTF2/2CylinderEngine-glTF-Binary/2CylinderEngine.glb`)).map(M.weld).sort((a, b) => b.indices.length - a.indices.length).slice(0, 8);
+        const parts = (await S.fromGlb(`${S.ASSIMP}/glTF2/2CylinderEngine-glTF-Binary/2CylinderEngine.glb`)).map(M.weld).sort((a, b) => b.indices.length - a.indices.length).slice(0, 5);
         return { low: shadeAll(role(await lowOf(parts, 0.25, 0.01), 'low'), 60), high: shadeAll(role(parts, 'high'), 30), endings: ['glb', 'glb'] };
     },
     /** One organic part, one and one. */
@@ -198,9 +198,9 @@ export const pairs = {
         const high = M.join('hair', roots.map((_, k) => at(k, 16, 32)));
         return { low: shadeAll(role(await M.unwrap([low]), 'low'), 180), high: shadeAll(role([high], 'high'), 180), endings: ['obj', 'stl'] };
     },
-    /** The ten largest named parts of one scene, many of them plain. */
+    /** The seven largest named parts of one scene, many of them plain. */
     async scene() {
-        const parts = S.fromObj(`${S.ASSIMP}/OBJ/regr01.obj`).map(M.weld).filter((part) => part.indices.length >= 36).sort((a, b) => b.indices.length - a.indices.length).slice(0, 10);
+        const parts = S.fromObj(`${S.ASSIMP}/OBJ/regr01.obj`).map(M.weld).filter((part) => part.indices.length >= 36).sort((a, b) => b.indices.length - a.indices.length).slice(0, 7);
         return { low: shadeAll(role(await M.unwrap(parts), 'low'), 60), high: shadeAll(role(subdivided(parts, 1, 40), 'high'), 40), endings: ['obj', 'glb'] };
     },
     /** A head of the trooper's kind with large features: decimated hard, baked as one part. */

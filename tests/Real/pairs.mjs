@@ -107,15 +107,15 @@ async function cadPair(make) {
 }
 
 export const pairs = {
-    /** An animal in eight parts. */
+    /** An animal in five parts. */
     async spider() {
-        const parts = S.fromObj(`${S.ASSIMP}/OBJ/spider.obj`).sort((a, b) => b.indices.length - a.indices.length).slice(0, 8);
+        const parts = S.fromObj(`${S.ASSIMP}/OBJ/spider.obj`).sort((a, b) => b.indices.length - a.indices.length).slice(0, 5);
         const low = parts.map((part) => M.weld(part));
         return { low: shadeAll(role(await M.unwrap(low), 'low'), 60), high: shadeAll(role(subdivided(parts, 2, 50), 'high'), 60), endings: ['obj', 'obj'] };
     },
-    /** A mechanism: its five largest parts as they are; decimated to a quarter. */
+    /** A mechanism: its four largest parts as they are; decimated to a quarter. */
     async engine() {
-        const parts = (await S.fromGlb(`${S.ASSIMP}/glTF2/2CylinderEngine-glTF-Binary/2CylinderEngine.glb`)).map(M.weld).sort((a, b) => b.indices.length - a.indices.length).slice(0, 5);
+        const parts = (await S.fromGlb(`${S.ASSIMP}/glTF2/2CylinderEngine-glTF-Binary/2CylinderEngine.glb`)).map(M.weld).sort((a, b) => b.indices.length - a.indices.length).slice(0, 4);
         return { low: shadeAll(role(await lowOf(parts, 0.25, 0.01), 'low'), 60), high: shadeAll(role(parts, 'high'), 30), endings: ['glb', 'glb'] };
     },
     /** One organic part, one and one. */
@@ -131,7 +131,7 @@ export const pairs = {
     async statue() {
         const crest = M.moved(M.scaled(M.weld(S.fromPly(`${S.ASSIMP}/PLY/Wuson.ply`, 'crest')[0]), 2), [0, 30, 0]);
         let high = [...subdivided([{ ...S.bunny(), name: 'statue' }], 2, 180), ...subdivided([crest], 1, 180)];
-        const low = await lowOf(high, 0.3, 0.01);
+        const low = await lowOf(high, 0.2, 0.01);
         high = [...subdivided([high[0]], 2, 180), ...subdivided([high[1]], 1, 180)];
         return { low: shadeAll(role(low, 'low'), 180), high: shadeAll(role(high, 'high'), 180), endings: ['glb', 'glb'] };
     },
@@ -140,9 +140,9 @@ export const pairs = {
         const parts = await S.controller('generic-trigger-squeeze-thumbstick', 'none');
         return { low: shadeAll(role(parts, 'low'), 60), high: shadeAll(role(subdivided(parts, 2, 50), 'high'), 60), endings: ['glb', 'glb'] };
     },
-    /** The same kind, subdivided first; the low is decimated from that. */
+    /** Three parts of the same kind, subdivided first; the low is decimated from that. */
     async device() {
-        const parts = subdivided(await S.controller('generic-trigger-squeeze', 'left'), 1, 50);
+        const parts = subdivided((await S.controller('generic-trigger-squeeze', 'left')).sort((a, b) => b.indices.length - a.indices.length).slice(0, 3), 1, 50);
         return { low: shadeAll(role(await lowOf(parts, 0.2, 0.01), 'low'), 60), high: shadeAll(role(subdivided(parts, 1, 50), 'high'), 60), endings: ['gltf', 'obj'] };
     },
     async hand() {
@@ -157,7 +157,7 @@ export const pairs = {
         });
         return { low: shadeAll(role(low, 'low'), 40), high: shadeAll(role(high, 'high'), 30), endings: ['usda', 'usda'] };
     },
-    /** Thin covers: a shelled body and its lid, a pipe and eight bolts. */
+    /** Thin covers: a shelled body and its lid, a pipe and three bolts. */
     async casing() {
         const [low, high] = await cadPair((cad) => {
             const rounded = (shape, r) => shape.fillet(r);
@@ -168,8 +168,8 @@ export const pairs = {
             out.push(['lid', lid(), rounded(lid(), 0.8)]);
             const pipe = () => cad.makeCylinder(6, 30, [60, 0, 15], [1, 0, 0]).cut(cad.makeCylinder(4.5, 30, [60, 0, 15], [1, 0, 0]));
             out.push(['pipe', pipe(), rounded(pipe(), 0.5)]);
-            for (let i = 0; i < 8; i++) {
-                const bolt = () => cad.makeCylinder(2.5, 3, [-33 + 22 * (i % 4), i < 4 ? -22 : 22, 46], [0, 0, 1]);
+            for (let i = 0; i < 3; i++) {
+                const bolt = () => cad.makeCylinder(2.5, 3, [-22 + 22 * i, -22, 46], [0, 0, 1]);
                 out.push([`bolt_${String.fromCharCode(97 + i)}`, bolt(), rounded(bolt(), 0.5)]);
             }
             return out;

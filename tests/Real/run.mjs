@@ -40,18 +40,21 @@ function compare(fault, before, after) {
 let [judged, wrong, missed] = [0, 0, 0];
 const lines = [];
 async function pair(name) {
+    const start = Date.now();
     await run('node', [join(here, 'make.mjs'), folder, name], big);
+    const made = Date.now();
     const where = join(folder, name);
     const [report, seconds] = await inspect(where, name);
     writeFileSync(join(where, 'report.json'), JSON.stringify(report));
     const { stdout } = await run('node', [join(here, 'judge.mjs'), join(where, 'meshes.bin'), join(where, 'report.json')], { ...big, env: { ...process.env, ANVIL_MAY: (pairs[name].may ?? []).join(',') } });
     const truth = JSON.parse(stdout.trim().split('\n').pop());
+    const took = `made ${((made - start) / 1000).toFixed(1)} s, inspected ${seconds.toFixed(1)} s, judged ${((Date.now() - made) / 1000 - seconds).toFixed(1)} s`;
     judged += truth.judged;
     wrong += truth.false.length;
     missed += truth.missed.length;
     const low = report.files.filter((file) => file.role === 'low').reduce((sum, file) => sum + file.triangles, 0);
     const high = report.files.filter((file) => file.role === 'high').reduce((sum, file) => sum + file.triangles, 0);
-    lines.push(`${name.padEnd(12)} ${String(high).padStart(8)} / ${String(low).padEnd(6)} ${report.files.map((file) => file.format).join(' ').padEnd(12)} ${seconds.toFixed(1).padStart(6)} s  ${truth.false.length} / ${truth.missed.length} of ${truth.judged}`);
+    lines.push(`${name.padEnd(12)} ${String(high).padStart(8)} / ${String(low).padEnd(6)} ${report.files.map((file) => file.format).join(' ').padEnd(12)} ${truth.false.length} / ${truth.missed.length} of ${truth.judged}  (${took})`);
     for (const one of truth.false) lines.push(`    false:  ${one.code} ${one.set ?? one.part ?? JSON.stringify(one.subject)}: ${one.message} ${one.truth ? JSON.stringify(one.truth) : ''}`);
     for (const one of truth.missed) lines.push(`    missed: ${one.code} ${one.set ?? one.part}: ${JSON.stringify(one.truth ?? {})}`);
     for (const fault of faults.filter((one) => one.pair === name)) {
@@ -65,7 +68,9 @@ async function pair(name) {
     }
 }
 
-const queue = [...names];
+// Those that take longest first, so that neither of the two that run side by side waits for the other at the end.
+const long = ['engine', 'statue', 'controller', 'spider'];
+const queue = [...long.filter((name) => names.includes(name)), ...names.filter((name) => !long.includes(name))];
 await Promise.all(Array.from({ length: Math.max(1, Math.min(2, cpus().length)) }, async () => {
     while (queue.length) {
         const name = queue.shift();

@@ -128,6 +128,12 @@ final class Belonging
     private function isRounding(int $triangle, float $px, float $py, float $pz, float $hx, float $hy, float $hz, float $mx, float $my, float $mz): bool
     {
         $n = $this->low->normals;
+        // Facing as f does, the hit can round off only an edge of the face itself: its nearest face is one of those around it.
+        $isParallel = $mx * $n[3 * $triangle] + $my * $n[3 * $triangle + 1] + $mz * $n[3 * $triangle + 2] >= $this->cos10;
+        $around = $isParallel ? $this->low->around($triangle) : [];
+        if ($isParallel && $this->nearest->lastIsNearerThan($around, $hx, $hy, $hz)) {
+            return false;
+        }
         $near = $this->nearest->find($hx, $hy, $hz);
         if ($near < 0 || $this->low->shells[$near] !== $this->low->shells[$triangle]) {
             return false;
@@ -143,13 +149,13 @@ final class Belonging
         if ($side * (($this->nearest->x - $px) * $fx + ($this->nearest->y - $py) * $fy + ($this->nearest->z - $pz) * $fz) < -$this->slack) {
             return false;
         }
-        // The plane of the arc, from f towards m. Facing as f does, the hit can round off only an edge of the face itself.
+        // The plane of the arc, from f towards m.
         $cx = $fy * $mz - $fz * $my;
         $cy = $fz * $mx - $fx * $mz;
         $cz = $fx * $my - $fy * $mx;
         $length = sqrt($cx * $cx + $cy * $cy + $cz * $cz);
-        if ($mx * $fx + $my * $fy + $mz * $fz >= $this->cos10) {
-            if (! in_array($near, $this->low->neighbours[$triangle], true)) {
+        if ($isParallel) {
+            if (! in_array($near, $around, true)) {
                 return false;
             }
             $length = 0.0;

@@ -42,7 +42,7 @@ final class HeightSolver
         $height = null;
         $seed = $this->triangle;
         $this->triangle = -1;
-        foreach ($near < 0 ? [$seed] : [$near, ...$this->around($near)] as $first) {
+        foreach ($near < 0 ? [$seed] : [$near, ...$this->low->around($near)] as $first) {
             $t = $first < 0 ? null : $this->overTriangle($first, $x, $y, $z, $best);
             if ($t !== null) {
                 $height = $t;
@@ -114,20 +114,6 @@ final class HeightSolver
     public function direction(): array
     {
         return $this->low->direction($this->triangle, $this->v, $this->w);
-    }
-
-    /**
-     * @return list<int>
-     */
-    private function around(int $triangle): array
-    {
-        $out = [];
-        $neighbours = $this->low->neighbours[$triangle];
-        for ($i = 0, $n = count($neighbours); $i < $n; $i += 2) {
-            $out[] = $neighbours[$i];
-        }
-
-        return $out;
     }
 
     private function keep(int $triangle): void

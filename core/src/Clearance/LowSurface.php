@@ -114,6 +114,20 @@ final class LowSurface
         return new self($positions, $triangles, $directions, $corners, $normals, $areas, $uvAreas, $neighbours, $shells, $borders, $borderVertices, $parts);
     }
 
+    /**
+     * @return list<int> the faces over the edges of a face
+     */
+    public function around(int $triangle): array
+    {
+        $out = [];
+        $neighbours = $this->neighbours[$triangle];
+        for ($i = 0, $n = count($neighbours); $i < $n; $i += 2) {
+            $out[] = $neighbours[$i];
+        }
+
+        return $out;
+    }
+
     public function triangleCount(): int
     {
         return count($this->areas);

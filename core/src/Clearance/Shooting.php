@@ -17,7 +17,7 @@ final class Shooting
      */
     public static function own(LowSurface $low, HighSurface $high, Samples $s, RaySettings $rays, float $d): Hits
     {
-        $cast = new SegmentCast($high->tree());
+        $cast = new SegmentCast($high->treeFor($s->count()));
         $belonging = new Belonging($low, $d);
         $facing = $rays->backFaces ? 0 : 1;
         $belongs = static function (int $i, float $t, int $face) use ($s, $high, $belonging): bool {

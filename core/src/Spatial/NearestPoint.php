@@ -254,6 +254,26 @@ final class NearestPoint
     }
 
     /**
+     * Whether the triangle that was found last, by any of the questions here, lies nearer to a point than every one of these.
+     *
+     * @param  list<int>  $triangles
+     */
+    public function lastIsNearerThan(array $triangles, float $px, float $py, float $pz): bool
+    {
+        if ($this->seed < 0) {
+            return false;
+        }
+        $own = $this->toTriangle($this->seed, $px, $py, $pz);
+        foreach ($triangles as $triangle) {
+            if ($this->toTriangle($triangle, $px, $py, $pz) <= $own) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /**
      * Whether a triangle that faces within 60° of a unit normal lies within a distance.
      *
      * @param  list<float>  $normals  unit, xyz a triangle

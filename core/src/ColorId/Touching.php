@@ -24,11 +24,13 @@ final class Touching
                 if ($boxA === null || $boxB === null || ! $boxA->grown($within)->meets($boxB)) {
                     continue;
                 }
-                [$fewer, $more] = $a->part->mesh->vertexCount() <= $b->part->mesh->vertexCount() ? [$a, $b] : [$b, $a];
-                $nearest = new NearestPoint(TriangleTree::of($more->part->mesh->positions, $more->part->mesh->triangles));
-                foreach (array_chunk($fewer->part->mesh->positions, 3) as [$x, $y, $z]) {
-                    if ($nearest->anyWithin($x, $y, $z, $within)) {
-                        return true;
+                // Each one's vertices against the other's faces: a coarse drum in a fine ring is met by the ring's alone.
+                foreach ([[$a, $b], [$b, $a]] as [$from, $to]) {
+                    $nearest = new NearestPoint(TriangleTree::of($to->part->mesh->positions, $to->part->mesh->triangles));
+                    foreach (array_chunk($from->part->mesh->positions, 3) as [$x, $y, $z]) {
+                        if ($nearest->anyWithin($x, $y, $z, $within)) {
+                            return true;
+                        }
                     }
                 }
             }

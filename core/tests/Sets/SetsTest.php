@@ -53,6 +53,17 @@ final class SetsTest extends TestCase
         }
     }
 
+    /** Graphs on which colouring by DSATUR alone takes one group too many: found by a search, the fewest by trying all. */
+    public function test_the_search_goes_beyond_what_is_coloured_greedily(): void
+    {
+        $five = [[0, 2], [1, 2], [1, 3], [2, 3], [0, 4], [2, 4], [3, 4], [0, 5], [1, 5], [2, 5], [3, 5], [0, 6], [2, 6], [3, 6], [4, 6], [0, 7], [1, 7], [2, 7], [4, 7], [5, 7], [0, 8], [1, 8], [2, 8], [3, 8], [5, 8], [6, 8], [1, 9], [2, 9], [4, 9], [5, 9], [7, 9], [1, 10], [3, 10], [5, 10], [6, 10], [8, 10], [9, 10]];
+        $four = [[0, 1], [0, 3], [2, 3], [0, 4], [2, 4], [3, 4], [0, 5], [1, 5], [3, 5], [4, 5], [2, 6], [4, 6], [1, 7], [3, 7], [4, 7], [1, 8], [2, 8], [4, 8], [6, 8], [7, 8], [1, 9], [3, 9], [6, 9], [7, 9], [1, 10], [7, 10], [8, 10], [9, 10]];
+        foreach ([5 => $five, 4 => $four] as $fewest => $edges) {
+            $found = FewestSets::of(array_map(static fn (int $i): string => "s$i", range(0, 10)), array_map(static fn (array $edge): array => ["s$edge[0]", "s$edge[1]"], $edges));
+            self::assertSame([true, $fewest], [$found->isExact, count($found->groups)]);
+        }
+    }
+
     public function test_unknown_names_and_a_set_with_itself_are_no_conflict(): void
     {
         self::assertSame([['a', 'b']], FewestSets::of(['a', 'b'], [['a', 'a'], ['a', 'x'], ['y', 'b']])->groups);

@@ -9,24 +9,14 @@ namespace Anvil\Spatial;
  */
 final class NearestPoint
 {
-    /** A stack's places: deeper than the tree's 39 bits of code and what equal codes add. */
-    private const EMPTY = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0,
-        0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0];
+    /** A stack's places: more than the tree's 39 bits of code and what equal codes add. */
+    private const DEEP = 128;
 
-    private const NO_DISTANCES = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
-        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
-        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
-        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
-        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
-        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
-        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0,
-        0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
+    /** @var list<int> a stack that is copied for every question */
+    private readonly array $empty;
+
+    /** @var list<float> */
+    private readonly array $noDistances;
 
     public float $x = 0.0;
 
@@ -46,6 +36,8 @@ final class NearestPoint
 
     public function __construct(private readonly TriangleTree $tree)
     {
+        $this->empty = array_fill(0, self::DEEP, 0);
+        $this->noDistances = array_fill(0, self::DEEP, 0.0);
     }
 
     /**
@@ -83,8 +75,8 @@ final class NearestPoint
         $maxY = $tree->maxY;
         $maxZ = $tree->maxZ;
         // Nodes wait with their boxes' distances, the nearer child on top: the first leaves reached bound the rest.
-        $waiting = self::EMPTY;
-        $distances = self::NO_DISTANCES;
+        $waiting = $this->empty;
+        $distances = $this->noDistances;
         $top = count($second) > 0 ? 0 : -1;
         $distances[0] = 0.0;
         while ($top >= 0) {

@@ -68,6 +68,16 @@ final class ColorIdTest extends TestCase
         self::assertSame(0.0, DeltaE00::of($one, $one));
     }
 
+    /** Hues just before and just after 0° are as good as one, on whichever side the other lies. */
+    public function test_differences_do_not_jump_where_hues_go_round(): void
+    {
+        $at = static fn (float $hue): array => [50.0, 30 * cos(deg2rad($hue)), 30 * sin(deg2rad($hue))];
+        foreach ([1.0, 5.0, 60.0, 150.0, 210.0, 300.0, 355.0, 359.0] as $hue) {
+            self::assertEqualsWithDelta(DeltaE00::of($at(0.0005), $at($hue)), DeltaE00::of($at(359.9995), $at($hue)), 2e-3, "$hue");
+            self::assertEqualsWithDelta(DeltaE00::of($at($hue), $at(0.0005)), DeltaE00::of($at($hue), $at(359.9995)), 2e-3, "$hue");
+        }
+    }
+
     /** sRGB of IEC 61966-2-1: 0.5 in linear light is 188 (from memory); Lab of pure red 53.24, 80.09, 67.20 (from memory); OKLCH chroma of red 0.2577 (from memory). */
     public function test_colours_go_between_their_spaces(): void
     {
@@ -138,6 +148,8 @@ final class ColorIdTest extends TestCase
         self::assertSame([['a_high', 12]], array_map(static fn (array $one): array => [$one['part']->part->name, $one['of']], $without->missing));
         self::assertGreaterThan(0, $without->missing[0]['without']);
         self::assertLessThan(12, $without->missing[0]['without']);
+        $file = self::ids(['a_low' => $box], ['a_high' => $box], ['a_id' => self::painted('a_id', $box, static fn (int $v): array => [0.0, 0.0, 1.0])]);
+        self::assertSame(['id file', ['#0000FF']], [$file->source, array_keys($file->colors)]);
         // A material that the file gives no colour.
         $bare = self::ids(['a_low' => $box, 'b_low' => $box], ['a_high' => $box->mesh(40, [[0, 'x']]), 'b_high' => $box->mesh(40, [[0, 'y']])], ['a_id' => new Part('a_id', $box->mesh(40, [[0, 'ink'], [3, 'bare']]), ['ink' => '#FF0000']), 'b_id' => new Part('b_id', $box->mesh(), [])]);
         self::assertSame(['id file', ['#FF0000']], [$bare->source, array_keys($bare->colors)]);
@@ -204,6 +216,11 @@ final class ColorIdTest extends TestCase
                 $written = IdFileWriter::write($inspection, 1, $source, $plan, $out);
                 self::assertSame('x_id.'.($name === 'x_high.obj' ? 'obj' : 'glb'), $written);
                 $back = FormatCatalogue::read($out->source($written));
+                if (str_ends_with($written, '.glb')) {
+                    // Flat: neither metal nor gloss, and opaque.
+                    self::assertStringContainsString('1.0],"metallicFactor":0.0,"roughnessFactor":1.0', $out->content($written));
+                    self::assertStringNotContainsString('COLOR_0', $out->content($written));
+                }
                 self::assertSame(['a_id', 'b_id'], array_map(static fn (Part $part): string => $part->name, $back->parts));
                 $wanted = $plan->by === 'part' ? [[$plan->colors['a']->hex()], [$plan->colors['b']->hex()]] : [[$plan->colors['steel']->hex()], [$plan->colors['steel']->hex(), $plan->colors['brass']->hex()]];
                 self::assertSame($wanted, array_map(static fn (Part $part): array => array_map(static fn (string $material): string => $part->colors[$material] ?? '', $part->mesh->materials), $back->parts));
@@ -237,5 +254,11 @@ final class ColorIdTest extends TestCase
         }
 
         return new Part($name, new Mesh($mesh->positions, $mesh->triangles, $mesh->uvs, $mesh->triUvs, $mesh->normals, $mesh->triNormals, $colors, $mesh->faces, ['plain'], [[0, 0]], $mesh->smoothing), []);
+    }
+
+    public function test_id_files_are_named_after_the_high_file(): void
+    {
+        $names = static fn (string $path): string => IdFileWriter::fileName(new ReadFile($path, null, 'x', null, null), Inspection::of([], Standard::builtIn(), Choices::ofJson('{}')));
+        self::assertSame(['bell_id.obj', 'bell_id.gltf', 'bell_id.glb', 'bell_id.glb', 'bell_id.glb', 'bell_lo_id.obj'], array_map($names, ['a/bell_high.obj', 'bell_HIGH.gltf', 'bell_high.ply', 'bell.STL', 'bell_high.glb', 'bell_lo.OBJ']));
     }
 }

@@ -42,7 +42,7 @@ final class Runner
                     $findings[] = $finding->withSeverity($severity)->heldBy($waivers);
                 }
             }
-            $out[] = new CheckResult($about, $outcome->state, $outcome->reason, $findings, (hrtime(true) - $start) / 1e9);
+            $out[] = new CheckResult($about, $outcome->state, $outcome->reason, $findings, (hrtime(true) - $start) / 1e9 + $inspection->secondsBefore($about->code));
         }
 
         return $out;

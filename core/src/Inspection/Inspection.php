@@ -56,6 +56,9 @@ final class Inspection
     /** @var array{WholeBake|null}|null once it was measured */
     private ?array $whole = null;
 
+    /** @var array<string, float> seconds that measures took before any check ran, by the check that they are told under */
+    private array $measureSeconds = [];
+
     private bool $wasMeasured = false;
 
     /** @var list<HeldCage>|null */
@@ -135,15 +138,23 @@ final class Inspection
      *
      * @param  array<string, SetClearance>  $clearances
      * @param  array<string, string>  $notMeasured
+     * @param  array<string, float>  $measureSeconds  what measuring took, by the check that it is told under
      */
-    public function withClearances(array $clearances, array $notMeasured): self
+    public function withClearances(array $clearances, array $notMeasured, array $measureSeconds = []): self
     {
         $out = new self($this->files, $this->parts, $this->pairing, $this->sets, $this->standard, $this->choices, $this->frames, $clearances, $notMeasured, $this->assembled);
         $out->turn = $this->turn;
         $out->suffixGuess = $this->suffixGuess;
         $out->wasMeasured = true;
+        $out->measureSeconds = $measureSeconds;
 
         return $out;
+    }
+
+    /** What was measured for a check before it ran, in seconds: the first check that asks for rays answers for all of them. */
+    public function secondsBefore(string $code): float
+    {
+        return $this->measureSeconds[$code] ?? 0.0;
     }
 
     /**

@@ -344,6 +344,20 @@ final class MeasuresTest extends TestCase
         }
     }
 
+    public function test_what_measuring_took_is_told_under_the_check_that_asked_for_it(): void
+    {
+        $report = Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Shapes::roundedBox(1, 1, 1, 0.05, 3)]);
+        $seconds = [];
+        foreach ($report->results as $result) {
+            $seconds[$result->about->code] = $result->seconds;
+        }
+        self::assertGreaterThan(0.0, $report->inspection->secondsBefore('ray-miss'));
+        self::assertGreaterThanOrEqual($report->inspection->secondsBefore('ray-miss'), $seconds['ray-miss']);
+        self::assertGreaterThanOrEqual($report->inspection->secondsBefore('off-alignment'), $seconds['off-alignment']);
+        self::assertSame(0.0, $report->inspection->secondsBefore('span-closed'));
+        self::assertSame('ray-miss', array_search(max($seconds), $seconds, true));
+    }
+
     public function test_a_set_that_was_measured_is_kept_whole(): void
     {
         $measured = self::measured(['a_low' => Shapes::box(2, 0.2, 2)], ['a_high' => Shapes::roundedBox(2, 0.2, 2, 0.03, 2, 2)->with(Shapes::sheet(0.4, 0.4)->moved(0, 0.2, 0))], '{"reach":{"*":{"out":0.2,"in":0.05}}}');

@@ -1,0 +1,387 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Tests\Formats;
+
+use Anvil\Formats\Decimal;
+use Anvil\Formats\FormatCatalogue;
+use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Part;
+use Anvil\Geometry\Scene;
+use Anvil\Tests\Support\MemorySource;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * Every way that the open formats may write the same numbers: PLY (G. Turk 1994), glTF 2.0 (Khronos), COLLADA 1.4.1 (Khronos), USD text (OpenUSD's crate-free layers), STL, OBJ.
+ */
+final class FormatRulesTest extends TestCase
+{
+    private const QUAD = [[0.0, 0.0, 0.0], [1.0, 0.0, 0.0], [1.0, 2.0, 0.0], [0.0, 2.0, 0.5]];
+
+    /**
+     * @return iterable<string, array{string, string, string, string, string}> encoding, type of positions, of colours, of the list's length, of its numbers
+     */
+    public static function plys(): iterable
+    {
+        foreach (['ascii', 'binary_little_endian', 'binary_big_endian'] as $encoding) {
+            foreach ([['float', 'uchar', 'uchar', 'int'], ['double', 'ushort', 'ushort', 'uint'], ['float32', 'uint8', 'int', 'short'], ['float64', 'float', 'uint', 'uchar'], ['short', 'uint16', 'int8', 'ushort'], ['int', 'double', 'char', 'int16'], ['int8', 'uchar', 'short', 'int8']] as $types) {
+                yield "$encoding ".implode(' ', $types) => [$encoding, ...$types];
+            }
+        }
+    }
+
+    #[DataProvider('plys')]
+    public function test_a_ply_says_the_same_in_every_encoding_and_type(string $encoding, string $position, string $color, string $length, string $index): void
+    {
+        $whole = in_array($position, ['short', 'int', 'int8'], true);
+        $points = array_map(static fn (array $p): array => $whole ? array_map(static fn (float $v): int => (int) (-50 * $v), $p) : $p, self::QUAD);
+        $full = match ($color) {
+            'uchar', 'uint8' => 255, 'ushort', 'uint16' => 65535, default => 1.0,
+        };
+        $head = "ply\nformat $encoding 1.0\ncomment a gauge of the station\nobj_info none\nelement vertex 4\nproperty $position x\nproperty uchar flag\nproperty $position y\nproperty $position z\nproperty float nx\nproperty float ny\nproperty float nz\nproperty $color red\nproperty $color green\nproperty $color blue\nproperty float s\nproperty float t\nelement extra 2\nproperty list uchar short weights\nproperty double mass\nelement face 2\nproperty list $length $index vertex_indices\nend_header\n";
+        $out = $head;
+        $put = static function (string $type, int|float $value) use ($encoding): string {
+            if ($encoding === 'ascii') {
+                return "$value ";
+            }
+            $big = $encoding === 'binary_big_endian';
+
+            return match ($type) {
+                'char', 'int8' => pack('c', $value), 'uchar', 'uint8' => pack('C', $value),
+                'short', 'int16', 'ushort', 'uint16' => pack($big ? 'n' : 'v', $value & 0xFFFF),
+                'int', 'int32', 'uint', 'uint32' => pack($big ? 'N' : 'V', $value & 0xFFFFFFFF),
+                'double', 'float64' => pack($big ? 'E' : 'e', $value), default => pack($big ? 'G' : 'g', $value),
+            };
+        };
+        $end = $encoding === 'ascii' ? "\n" : '';
+        foreach ($points as $i => [$x, $y, $z]) {
+            $out .= $put($position, $x).$put('uchar', 7).$put($position, $y).$put($position, $z).$put('float', 0.0).$put('float', 0.0).$put('float', -1.0)
+                .$put($color, $i === 0 ? $full : 0).$put($color, $i === 1 ? $full : 0).$put($color, 0).$put('float', 0.25 * $i).$put('float', 0.5).$end;
+        }
+        foreach ([[3, -2, 9], []] as $weights) {
+            $out .= $put('uchar', count($weights)).implode('', array_map(static fn (int $w): string => $put('short', $w), $weights)).$put('double', 1.5).$end;
+        }
+        foreach ([[0, 1, 2, 3], [2, 1, 0]] as $face) {
+            $out .= $put($length, count($face)).implode('', array_map(static fn (int $v): string => $put($index, $v), $face)).$end;
+        }
+        $scene = FormatCatalogue::read(new MemorySource('gauge_low.ply', $out));
+        self::assertSame(['named by the file', 'the element extra is passed over'], $scene->remarks);
+        $mesh = $scene->parts[0]->mesh;
+        self::assertSame('gauge_low', $scene->parts[0]->name);
+        self::assertEqualsWithDelta(array_merge(...$points), $mesh->positions, 1e-6);
+        self::assertCount(9, $mesh->triangles);
+        self::assertSame([2, 1, 0], array_slice($mesh->triangles, 6));
+        self::assertSame([0, 0, 1], $mesh->faces);
+        self::assertEqualsWithDelta([1.0, 0.0, 0.0, 0.0, 1.0, 0.0], array_slice($mesh->colors, 0, 6), 1e-6);
+        self::assertEqualsWithDelta([0.0, 0.5, 0.25, 0.5, 0.5, 0.5, 0.75, 0.5], $mesh->uvs, 1e-6);
+        self::assertSame([0.0, 0.0, -1.0], array_slice($mesh->normals, 0, 3));
+        self::assertSame($mesh->triangles, $mesh->triUvs);
+        self::assertSame(0, $scene->parts[0]->facts->looseVertices);
+    }
+
+    public function test_a_ply_may_bear_strips_corner_uvs_and_other_names(): void
+    {
+        $strip = self::mesh('s.ply', "ply\rformat ascii 1.0\relement vertex 5\rproperty float x\rproperty float y\rproperty float z\relement tristrips 1\rproperty list int int vertex_indices\rend_header\r0 0 0\r1 0 0\r0 1 0\r1 1 0\r9 9 9\r8 0 1 2 3 -1 2 1 0\r");
+        self::assertSame([0, 1, 2, 2, 1, 3, 2, 1, 0], $strip->triangles);
+        $corners = self::mesh('c.ply', "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nproperty float texture_u\nproperty float texture_v\nelement face 1\nproperty list uchar int vertex_index\nproperty list uchar float texcoord\nproperty uchar flags\nend_header\n0 0 0 9 9\n1 0 0 9 9\n0 1 0 9 9\n3 0 1 2 6 0 0 1 0 0 1 5\n");
+        self::assertSame([0.0, 0.0, 1.0, 0.0, 0.0, 1.0], array_map(floatval(...), $corners->uvs));
+        self::assertSame([0, 1, 2], $corners->triUvs);
+        $named = self::mesh('n.ply', "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nproperty float u\nproperty float v\nproperty float r\nproperty float g\nproperty float b\nelement face 1\nproperty list uchar int vertex_index\nend_header\n0 0 0 .5 .25 1 0 .5\n1 0 0 0 0 1 0 .5\n0 1 0 0 0 1 0 .5\n3 0 1 2\n");
+        self::assertSame([[0.5, 0.25], [1.0, 0.0, 0.5]], [array_slice($named->uvs, 0, 2), array_slice($named->colors, 0, 3)]);
+    }
+
+    /**
+     * @return iterable<string, array{string, string}>
+     */
+    public static function brokenPlys(): iterable
+    {
+        $head = "ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\n";
+        $points = "0 0 0\n1 0 0\n0 1 0\n";
+        yield 'no x' => ["ply\nformat ascii 1.0\nelement vertex 1\nproperty float y\nend_header\n0\n", 'no property x'];
+        yield 'a list in a vertex' => ["ply\nformat ascii 1.0\nelement vertex 1\nproperty list uchar int x\nend_header\n0\n", 'is a list'];
+        yield 'faces first' => ["ply\nformat ascii 1.0\nelement face 1\nproperty list uchar int vertex_indices\nelement vertex 1\nproperty float x\nend_header\n3 0 0 0\n", 'before the vertices'];
+        yield 'two elements vertex' => ["{$head}element vertex 1\nproperty float x\nend_header\n$points", 'two elements'];
+        yield 'no vertex' => ["ply\nformat ascii 1.0\nend_header\n", 'no element "vertex"'];
+        yield 'no format' => ["ply\nelement vertex 0\nend_header\n", 'no format'];
+        yield 'another format' => ["ply\nformat ebcdic 1.0\nend_header\n", 'line 2'];
+        yield 'a count that is none' => ["ply\nformat ascii 1.0\nelement vertex many\n", 'line 3'];
+        yield 'a property before an element' => ["ply\nformat ascii 1.0\nproperty float x\n", 'line 3'];
+        yield 'a type that is none' => ["{$head}property half w\n", 'line 7'];
+        yield 'a list counted by floats' => ["{$head}element face 1\nproperty list float int vertex_indices\n", 'line 8'];
+        yield 'a line that is none' => ["{$head}what is this\n", 'line 7'];
+        yield 'faces without a list' => ["{$head}element face 1\nproperty int a\nend_header\n{$points}1\n", 'no list vertex_indices'];
+        yield 'an index out of range' => ["{$head}element face 1\nproperty list uchar int vertex_indices\nend_header\n{$points}3 0 1 3\n", 'names vertex 3, and there are 3'];
+        yield 'a negative index' => ["{$head}element face 1\nproperty list uchar int vertex_indices\nend_header\n{$points}3 0 1 -1\n", 'names vertex -1'];
+        yield 'NaN' => ["{$head}element face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 nan 0\n3 0 1 2\n", 'line 12'];
+        yield 'cut short' => ["{$head}element face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0", 'line'];
+    }
+
+    #[DataProvider('brokenPlys')]
+    public function test_a_broken_ply_is_refused_with_its_place(string $content, string $words): void
+    {
+        $this->expectException(Unreadable::class);
+        $this->expectExceptionMessage($words);
+        FormatCatalogue::read(new MemorySource('x.ply', $content));
+    }
+
+    /**
+     * @return iterable<string, array{int, string, float}> component type, pack code, what its greatest value stands for where it is normalised
+     */
+    public static function components(): iterable
+    {
+        yield 'byte' => [5120, 'c', 127.0];
+        yield 'unsigned byte' => [5121, 'C', 255.0];
+        yield 'short' => [5122, 's', 32767.0];
+        yield 'unsigned short' => [5123, 'v', 65535.0];
+    }
+
+    /** Normalised integers as the glTF 2.0 specification, 3.6.2.2, decodes them. */
+    #[DataProvider('components')]
+    public function test_gltf_reads_uvs_of_every_component_type(int $type, string $code, float $full): void
+    {
+        $uv = pack("$code*", 0, (int) $full, (int) $full, 0, 100, 100);
+        $points = pack('g*', 0, 0, 0, 1, 0, 0, 0, 1, 0);
+        $mesh = self::mesh('x.gltf', self::gltf($points.$uv, [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => $type, 'normalized' => true, 'count' => 3, 'type' => 'VEC2']], [[0, 36], [36, strlen($uv)]], ['POSITION' => 0, 'TEXCOORD_0' => 1]));
+        self::assertEqualsWithDelta([0.0, 1.0, 1.0, 0.0, 100 / $full, 100 / $full], $mesh->uvs, 1e-6);
+        if ($type === 5120 || $type === 5122) {
+            $least = pack("$code*", -(int) $full - 1, 0, 0, 0, 0, 0);
+            self::assertEqualsWithDelta([-1.0, 0.0], array_slice(self::mesh('x.gltf', self::gltf($points.$least, [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => $type, 'normalized' => true, 'count' => 3, 'type' => 'VEC2']], [[0, 36], [36, strlen($least)]], ['POSITION' => 0, 'TEXCOORD_0' => 1]))->uvs, 0, 2), 1e-6);
+        }
+    }
+
+    /**
+     * @return iterable<string, array{int, list<int>}> mode, triangles from the row 0 1 2 3 4
+     */
+    public static function modes(): iterable
+    {
+        yield 'triangles' => [4, [0, 1, 2]];
+        yield 'a strip' => [5, [0, 1, 2, 2, 1, 3, 2, 3, 4]];
+        yield 'a fan' => [6, [0, 1, 2, 0, 2, 3, 0, 3, 4]];
+    }
+
+    /**
+     * @param  list<int>  $expected
+     */
+    #[DataProvider('modes')]
+    public function test_gltf_strips_and_fans_are_wound_alike(int $mode, array $expected): void
+    {
+        $points = pack('g*', ...array_merge(...array_map(static fn (int $i): array => [$i % 2, intdiv($i, 2), $i * $i], range(0, 4))));
+        foreach ([[5121, 'C'], [5123, 'v'], [5125, 'V']] as [$type, $code]) {
+            $row = pack("$code*", ...($mode === 4 ? [0, 1, 2] : [0, 1, 2, 3, 4]));
+            $mesh = self::mesh('x.gltf', self::gltf($points.$row, [['bufferView' => 0, 'componentType' => 5126, 'count' => 5, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => $type, 'count' => $mode === 4 ? 3 : 5, 'type' => 'SCALAR']], [[0, 60], [60, strlen($row)]], ['POSITION' => 0], ['indices' => 1, 'mode' => $mode]));
+            $corners = array_chunk($mesh->triangles, 3);
+            self::assertSame(array_map(static fn (array $t): array => self::turned($t), array_chunk($expected, 3)), array_map(static fn (array $t): array => self::turned($t), $corners));
+        }
+    }
+
+    public function test_gltf_reads_strides_offsets_and_sparse_values(): void
+    {
+        // Positions and normals side by side in one view; the second position is replaced.
+        $rows = '';
+        foreach ([[0, 0, 0], [5, 5, 5], [0, 1, 0]] as $p) {
+            $rows .= pack('g*', ...$p, ...[0, 0, 1]);
+        }
+        $bytes = 'head'.$rows.pack('C', 1)."\0\0\0".pack('g*', 1, 0, 0);
+        $mesh = self::mesh('x.gltf', self::gltf($bytes, [
+            ['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3', 'sparse' => ['count' => 1, 'indices' => ['bufferView' => 1, 'componentType' => 5121], 'values' => ['bufferView' => 1, 'byteOffset' => 4]]],
+            ['bufferView' => 0, 'byteOffset' => 12, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'],
+        ], [[4, 72, 24], [76, 16]], ['POSITION' => 0, 'NORMAL' => 1]));
+        self::assertSame([0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0], $mesh->positions);
+        self::assertSame([0.0, 0.0, 1.0], array_slice($mesh->normals, 6, 3));
+        // An accessor without data is all zeros, but for what is sparse.
+        $sparse = self::mesh('x.gltf', self::gltf(pack('v*', 0, 2).pack('g*', 3, 0, 0, 0, 4, 0), [['componentType' => 5126, 'count' => 3, 'type' => 'VEC3', 'sparse' => ['count' => 2, 'indices' => ['bufferView' => 0, 'componentType' => 5123], 'values' => ['bufferView' => 0, 'byteOffset' => 4]]]], [[0, 28]], ['POSITION' => 0]));
+        self::assertSame([3.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 4.0, 0.0], $sparse->positions);
+    }
+
+    /**
+     * @return iterable<string, array{list<array<string, mixed>>, string}>
+     */
+    public static function lyingAccessors(): iterable
+    {
+        $good = ['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'];
+        yield 'one too many' => [[['count' => 4] + $good], 'needs more bytes'];
+        yield 'past the end of its view' => [[['byteOffset' => 4] + $good], 'needs more bytes'];
+        yield 'a view that is not there' => [[['bufferView' => 7] + $good], 'names bufferView 7'];
+        yield 'an unknown component' => [[['componentType' => 5124] + $good], 'componentType 5124'];
+        yield 'an unknown kind' => [[['type' => 'VEC9'] + $good], 'VEC9'];
+        yield 'a kind that does not fit' => [[['type' => 'VEC2', 'count' => 3] + $good], 'does not fit'];
+        yield 'too many without data' => [[['componentType' => 5126, 'count' => 40_000_000, 'type' => 'VEC3']], 'too large'];
+        yield 'a sparse place out of range' => [[$good + ['sparse' => ['count' => 1, 'indices' => ['bufferView' => 0, 'componentType' => 5125, 'byteOffset' => 12], 'values' => ['bufferView' => 0]]]], 'names element'];
+        yield 'sparse by signed numbers' => [[$good + ['sparse' => ['count' => 1, 'indices' => ['bufferView' => 0, 'componentType' => 5122], 'values' => ['bufferView' => 0]]]], 'not an unsigned type'];
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $accessors
+     */
+    #[DataProvider('lyingAccessors')]
+    public function test_an_accessor_that_lies_is_refused(array $accessors, string $words): void
+    {
+        $this->expectException(Unreadable::class);
+        $this->expectExceptionMessage($words);
+        FormatCatalogue::read(new MemorySource('x.gltf', self::gltf(pack('g*', 0, 0, 0, 1, 0, 0, 0, 1, 0), $accessors, [[0, 36]], ['POSITION' => 0])));
+    }
+
+    /**
+     * @return iterable<string, array{string, array{float, float, float}}> transforms, where they bring (1, 2, 3)
+     */
+    public static function transforms(): iterable
+    {
+        yield 'a matrix, row by row' => ['<matrix>1 0 0 10 0 0 -1 20 0 1 0 30 0 0 0 1</matrix>', [11.0, 17.0, 32.0]];
+        yield 'translate' => ['<translate>1 -2 0.5</translate>', [2.0, 0.0, 3.5]];
+        yield 'scale' => ['<scale>2 3 -1</scale>', [2.0, 6.0, -3.0]];
+        yield 'rotate about an axis that is not unit' => ['<rotate>0 0 5 90</rotate>', [-2.0, 1.0, 3.0]];
+        yield 'rotate about nothing' => ['<rotate>0 0 0 90</rotate>', [1.0, 2.0, 3.0]];
+        yield 'what stands first is done last' => ['<translate>10 0 0</translate><rotate>0 1 0 90</rotate><scale>2 2 2</scale>', [16.0, 4.0, -2.0]];
+        yield 'lookat: its own axes, from its eye' => ['<lookat>0 0 5 0 0 0 0 1 0</lookat>', [1.0, 2.0, 8.0]];
+        yield 'lookat to the side' => ['<lookat>5 0 0 0 0 0 0 1 0</lookat>', [8.0, 2.0, -1.0]];
+        yield 'skew by half a right angle' => ['<skew>45 0 1 0 1 0 0</skew>', [3.0, 2.0, 3.0]];
+    }
+
+    /**
+     * @param  array{float, float, float}  $expected
+     */
+    #[DataProvider('transforms')]
+    public function test_collada_nodes_are_placed_by_every_transform(string $transforms, array $expected): void
+    {
+        $mesh = self::mesh('x.dae', self::dae('<node name="post_low">'.$transforms.'<instance_geometry url="#g"/></node>'));
+        self::assertEqualsWithDelta($expected, array_slice($mesh->positions, 0, 3), 1e-5);
+    }
+
+    public function test_collada_sorts_units_axes_and_primitives(): void
+    {
+        foreach (['<polylist count="1" material="m"><input semantic="VERTEX" source="#v" offset="0"/><vcount>4</vcount><p>0 1 2 3</p></polylist>', '<polygons count="1" material="m"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 2 3</p></polygons>', '<trifans count="1"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 2 3</p></trifans>', '<tristrips count="1"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 3 2</p></tristrips>', '<triangles count="2"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 2 0 2 3</p></triangles>'] as $primitive) {
+            $scene = FormatCatalogue::read(new MemorySource('x.dae', self::dae('<node name="a_low"><instance_geometry url="#g"/></node>', $primitive)));
+            self::assertSame(['centimeter', 'Z'], [$scene->unit === null ? null : 'centimeter', $scene->upAxis]);
+            self::assertEqualsWithDelta(self::area($scene), 2 * 1.0, 0.5, $primitive);
+            self::assertSame(2, $scene->triangleCount());
+        }
+        // Two sets of numbers in one row: positions by the first, UVs by the second.
+        $with = FormatCatalogue::read(new MemorySource('x.dae', self::dae('<node name="a_low"><instance_geometry url="#g"/></node>', '<triangles count="1"><input semantic="VERTEX" source="#v" offset="0"/><input semantic="TEXCOORD" source="#t" offset="1" set="0"/><p>0 2 1 1 2 0</p></triangles>', '<source id="t"><float_array id="ta" count="6">0 0 .5 0 1 1</float_array><technique_common><accessor source="#ta" count="3" stride="2"><param name="S" type="float"/><param name="T" type="float"/></accessor></technique_common></source>')));
+        $mesh = $with->parts[0]->mesh;
+        self::assertSame([[1.0, 1.0], [0.5, 0.0], [0.0, 0.0]], array_map(static fn (int $k): array => [(float) $mesh->uvs[2 * $mesh->triUvs[$k]], (float) $mesh->uvs[2 * $mesh->triUvs[$k] + 1]], [0, 1, 2]));
+        // One geometry in two places is two parts; a node in a node stands where both bring it.
+        $twice = FormatCatalogue::read(new MemorySource('x.dae', self::dae('<node name="a_low"><instance_geometry url="#g"/><node name="b_low"><translate>10 0 0</translate><instance_geometry url="#g"/></node></node>')));
+        $where = array_combine(array_map(static fn (Part $part): string => $part->name, $twice->parts), array_map(static fn (Part $part): float => $part->mesh->positions[0], $twice->parts));
+        ksort($where);
+        self::assertSame(['a_low' => 1.0, 'b_low' => 11.0], $where);
+    }
+
+    /**
+     * @return iterable<string, array{string, array{float, float, float}}>
+     */
+    public static function ops(): iterable
+    {
+        yield 'translate' => ["double3 xformOp:translate = (1, -2, 0.5)\nuniform token[] xformOpOrder = [\"xformOp:translate\"]", [2.0, 0.0, 3.5]];
+        yield 'scale' => ["float3 xformOp:scale = (2, 3, -1)\nuniform token[] xformOpOrder = [\"xformOp:scale\"]", [2.0, 6.0, -3.0]];
+        yield 'rotateZ' => ["float xformOp:rotateZ = 90\nuniform token[] xformOpOrder = [\"xformOp:rotateZ\"]", [-2.0, 1.0, 3.0]];
+        yield 'rotateX' => ["float xformOp:rotateX = 90\nuniform token[] xformOpOrder = [\"xformOp:rotateX\"]", [1.0, -3.0, 2.0]];
+        yield 'rotateY' => ["float xformOp:rotateY = 90\nuniform token[] xformOpOrder = [\"xformOp:rotateY\"]", [3.0, 2.0, -1.0]];
+        yield 'rotateXYZ: x first' => ["float3 xformOp:rotateXYZ = (90, 0, 90)\nuniform token[] xformOpOrder = [\"xformOp:rotateXYZ\"]", [3.0, 1.0, 2.0]];
+        yield 'rotateZYX: z first' => ["float3 xformOp:rotateZYX = (90, 0, 90)\nuniform token[] xformOpOrder = [\"xformOp:rotateZYX\"]", [-2.0, -3.0, 1.0]];
+        yield 'orient, real part first' => ["quatf xformOp:orient = (0.70710678, 0, 0, 0.70710678)\nuniform token[] xformOpOrder = [\"xformOp:orient\"]", [-2.0, 1.0, 3.0]];
+        yield 'transform, rows from the left' => ["matrix4d xformOp:transform = ((0, 1, 0, 0), (-1, 0, 0, 0), (0, 0, 1, 0), (10, 20, 30, 1))\nuniform token[] xformOpOrder = [\"xformOp:transform\"]", [8.0, 21.0, 33.0]];
+        yield 'in the order that is named' => ["double3 xformOp:translate = (10, 0, 0)\nfloat3 xformOp:scale = (2, 2, 2)\nuniform token[] xformOpOrder = [\"xformOp:translate\", \"xformOp:scale\"]", [12.0, 4.0, 6.0]];
+        yield 'inverted' => ["double3 xformOp:translate:pivot = (1, 1, 1)\nfloat xformOp:rotateZ = 180\nuniform token[] xformOpOrder = [\"xformOp:translate:pivot\", \"xformOp:rotateZ\", \"!invert!xformOp:translate:pivot\"]", [1.0, 0.0, 3.0]];
+        yield 'not in the order is not done' => ["double3 xformOp:translate = (10, 0, 0)\nuniform token[] xformOpOrder = []", [1.0, 2.0, 3.0]];
+    }
+
+    /**
+     * @param  array{float, float, float}  $expected
+     */
+    #[DataProvider('ops')]
+    public function test_usd_prims_are_placed_by_every_op(string $ops, array $expected): void
+    {
+        $mesh = self::mesh('x.usda', "#usda 1.0\n(\n    defaultPrim = \"post_low\"\n    metersPerUnit = 0.01\n    upAxis = \"Y\"\n)\ndef Mesh \"post_low\"\n{\n    int[] faceVertexCounts = [3]\n    int[] faceVertexIndices = [0, 1, 2]\n    point3f[] points = [(1, 2, 3), (4, 2, 3), (1, 5, 3)]\n    $ops\n}\n");
+        self::assertEqualsWithDelta($expected, array_slice($mesh->positions, 0, 3), 1e-5);
+    }
+
+    public function test_a_usd_parent_moves_its_children_unless_they_start_over(): void
+    {
+        $layer = static fn (string $order): string => "#usda 1.0\ndef Xform \"rig\"\n{\n    double3 xformOp:translate = (100, 0, 0)\n    uniform token[] xformOpOrder = [\"xformOp:translate\"]\n    def Mesh \"post_low\"\n    {\n        int[] faceVertexCounts = [3]\n        int[] faceVertexIndices = [0, 1, 2]\n        point3f[] points = [(1, 2, 3), (4, 2, 3), (1, 5, 3)]\n        double3 xformOp:translate = (0, 10, 0)\n        uniform token[] xformOpOrder = [$order]\n    }\n}\n";
+        self::assertEqualsWithDelta([101.0, 12.0, 3.0], array_slice(self::mesh('x.usda', $layer('"xformOp:translate"'))->positions, 0, 3), 1e-6);
+        self::assertEqualsWithDelta([1.0, 12.0, 3.0], array_slice(self::mesh('x.usda', $layer('"!resetXformStack!", "xformOp:translate"'))->positions, 0, 3), 1e-6);
+    }
+
+    public function test_an_stl_is_welded_by_place_and_read_as_text_or_bytes(): void
+    {
+        $text = "solid post\nfacet normal 0 0 1\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\nfacet normal 0 0 1\nouter loop\nvertex 1 0 0\nvertex 1 1 -0\nvertex 0 1 0\nendloop\nendfacet\nendsolid post\n";
+        $binary = str_pad('solid that says so and is none', 80).pack('V', 2).pack('g12v', 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0).pack('g12v', 0, 0, 1, 1, 0, 0, 1, 1, -0.0, 0, 1, 0, 0);
+        foreach ([$text, $binary] as $content) {
+            $mesh = self::mesh('post_low.stl', $content);
+            self::assertSame([0, 1, 2, 1, 3, 2], $mesh->triangles);
+            self::assertSame([0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 1.0, 1.0, 0.0], $mesh->positions);
+        }
+        foreach (["solid\nfacet\nvertex 0 0 0\nendfacet\n" => 'line 4', "solid\nvertex 0 0 0\n" => 'line 2', "solid\nfacet\nvertex 0 0 nan\n" => 'line 3', "solid\nfacet\nvertex 0 0 0\n" => 'inside a facet', "solid\n" => 'before its first triangle', "solid\nhello\n" => 'line 2'] as $broken => $words) {
+            try {
+                FormatCatalogue::read(new MemorySource('x.stl', $broken));
+                self::fail("$broken was read");
+            } catch (Unreadable $error) {
+                self::assertStringContainsString($words, $error->getMessage());
+            }
+        }
+        self::assertSame([], FormatCatalogue::read(new MemorySource('x.stl', "solid\nendsolid\n"))->parts);
+    }
+
+    public function test_obj_smoothing_groups_free_corners_and_lines_go_where_they_belong(): void
+    {
+        $mesh = self::mesh('x.obj', "o a_low\nv 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nv 0 0 1\nvt 0 0\nvt 1 0\nvt 1 1\ns 3\nf 1/1 2/2 3/3\ns off\nf 1 3 4\ns 0\nf -5 -4 -1\nl 1 2\np 1\n");
+        self::assertSame([3, 0, 0], $mesh->smoothing);
+        self::assertSame([0, 1, 2, -1, -1, -1, -1, -1, -1], $mesh->triUvs);
+        self::assertSame([0, 1, 4], array_slice($mesh->triangles, 6));
+        self::assertSame(6, $mesh->cornersWithoutUv());
+    }
+
+    public function test_numbers_are_written_as_short_as_they_read_back(): void
+    {
+        foreach ([0.1, 1 / 3, 1e-20, 123456.789, -0.0078125, 16777216.0, 3.4e38, 0.0] as $value) {
+            self::assertSame(pack('g', $value), pack('g', (float) Decimal::of($value)), (string) $value);
+            self::assertStringNotContainsString('E', Decimal::of($value));
+        }
+        self::assertSame('0.3', Decimal::sum('0.1', 0.2));
+    }
+
+    /**
+     * @param  list<int>  $triangle
+     * @return list<int> the same, its least number first
+     */
+    private static function turned(array $triangle): array
+    {
+        $at = (int) array_search(min($triangle), $triangle, true);
+
+        return [$triangle[$at], $triangle[($at + 1) % 3], $triangle[($at + 2) % 3]];
+    }
+
+    private static function area(Scene $scene): float
+    {
+        return array_sum($scene->parts[0]->mesh->triangleAreas());
+    }
+
+    private static function mesh(string $name, string $content): Mesh
+    {
+        return FormatCatalogue::read(new MemorySource($name, $content))->parts[0]->mesh;
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $accessors
+     * @param  list<array{0: int, 1: int, 2?: int}>  $views  offset, length, stride
+     * @param  array<string, int>  $attributes
+     * @param  array<string, int>  $primitive
+     */
+    private static function gltf(string $bytes, array $accessors, array $views, array $attributes, array $primitive = []): string
+    {
+        return json_encode([
+            'asset' => ['version' => '2.0'], 'scenes' => [['nodes' => [0]]], 'nodes' => [['mesh' => 0, 'name' => 'post_low']],
+            'meshes' => [['primitives' => [['attributes' => $attributes] + $primitive]]], 'accessors' => $accessors,
+            'bufferViews' => array_map(static fn (array $view): array => ['buffer' => 0, 'byteOffset' => $view[0], 'byteLength' => $view[1]] + (isset($view[2]) ? ['byteStride' => $view[2]] : []), $views),
+            'buffers' => [['byteLength' => strlen($bytes), 'uri' => 'data:application/octet-stream;base64,'.base64_encode($bytes)]],
+        ], JSON_THROW_ON_ERROR);
+    }
+
+    private static function dae(string $nodes, string $primitive = '<triangles count="1"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 2</p></triangles>', string $sources = ''): string
+    {
+        return '<?xml version="1.0"?><COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1"><asset><unit name="centimeter" meter="0.01"/><up_axis>Z_UP</up_axis></asset><library_geometries><geometry id="g"><mesh><source id="p"><float_array id="pa" count="12">1 2 3 2 2 3 2 3 3 1 4 3</float_array><technique_common><accessor source="#pa" count="4" stride="3"><param name="X" type="float"/><param name="Y" type="float"/><param name="Z" type="float"/></accessor></technique_common></source>'.$sources.'<vertices id="v"><input semantic="POSITION" source="#p"/></vertices>'.$primitive.'</mesh></geometry></library_geometries><library_visual_scenes><visual_scene id="s">'.$nodes.'</visual_scene></library_visual_scenes><scene><instance_visual_scene url="#s"/></scene></COLLADA>';
+    }
+}

@@ -6,6 +6,7 @@ namespace Anvil\Tests\Formats;
 
 use Anvil\Formats\Decimal;
 use Anvil\Formats\FormatCatalogue;
+use Anvil\Formats\Units;
 use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
@@ -332,6 +333,113 @@ final class FormatRulesTest extends TestCase
         self::assertSame([0, 1, 2, -1, -1, -1, -1, -1, -1], $mesh->triUvs);
         self::assertSame([0, 1, 4], array_slice($mesh->triangles, 6));
         self::assertSame(6, $mesh->cornersWithoutUv());
+    }
+
+    public function test_obj_faces_keep_their_numbers_over_triangles_and_polygons(): void
+    {
+        $head = "v 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nv 2 0 0\n";
+        self::assertSame([0, 1, 1, 2], self::mesh('x.obj', "{$head}f 1 2 3\nf 1 2 3 4\nf 2 5 3\n")->faces);
+        self::assertSame([0, 0, 1, 2, 3, 3, 3], self::mesh('x.obj', "{$head}f 1 2 3 4\nf 1 2 3\nf 2 5 3\nf 1 2 5 3 4\n")->faces);
+        self::assertSame([], self::mesh('x.obj', "{$head}f 1 2 3\nf 2 5 3\n")->faces);
+        // Lines that end in a lone CR, as old exporters write them; the last without any.
+        self::assertSame([0, 1, 2], self::mesh('x.obj', "v 0 0 0\rv 1 0 0\rv 0 1 0\rf 1 2 3")->triangles);
+        // A face that goes on over lines, and blanks of every kind.
+        self::assertSame([0, 1, 2, 0, 2, 3], self::mesh('x.obj', "{$head}f  1\t2 \\\n3 \\\r\n 4\n")->triangles);
+    }
+
+    public function test_collada_that_is_damaged_says_where_and_what_is_passed_over_is_said(): void
+    {
+        $refused = static function (string $content): string {
+            try {
+                FormatCatalogue::read(new MemorySource('x.dae', $content));
+            } catch (Unreadable $error) {
+                return $error->getMessage();
+            }
+
+            return 'it was read';
+        };
+        $node = '<node name="a_low"><instance_geometry url="#g"/></node>';
+        self::assertStringContainsString('<vcount> needs 4 numbers in <p>, and there are 3', $refused(self::dae($node, '<polylist count="1"><input semantic="VERTEX" source="#v" offset="0"/><vcount>4</vcount><p>0 1 2</p></polylist>')));
+        self::assertStringContainsString('<vcount> needs 3 numbers in <p>, and there are 4', $refused(self::dae($node, '<polylist count="1"><input semantic="VERTEX" source="#v" offset="0"/><vcount>3</vcount><p>0 1 2 3</p></polylist>')));
+        self::assertStringContainsString('says 2 and has 1', $refused(self::dae($node, '<triangles count="2"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 2</p></triangles>')));
+        self::assertStringContainsString('loop', $refused(self::dae('<node id="n" name="a"><instance_node url="#n"/></node>')));
+        self::assertStringContainsString('loop', $refused(self::dae('<node id="n" name="a"><node name="b"><instance_node url="#m"/></node></node><node id="m" name="c"><instance_node url="#n"/></node>')));
+        // One node may stand in two places all the same.
+        self::assertCount(3, FormatCatalogue::read(new MemorySource('x.dae', self::dae('<node id="n" name="a_low"><instance_geometry url="#g"/></node><node name="b"><instance_node url="#n"/></node><node name="c"><instance_node url="#n"/></node>')))->parts);
+        // Lines and points are no faces.
+        foreach (['lines', 'linestrips'] as $kind) {
+            $lines = FormatCatalogue::read(new MemorySource('x.dae', self::dae($node, "<triangles count=\"1\"><input semantic=\"VERTEX\" source=\"#v\" offset=\"0\"/><p>0 1 2</p></triangles><$kind count=\"1\"><input semantic=\"VERTEX\" source=\"#v\" offset=\"0\"/><p>0 1</p></$kind>")));
+            self::assertSame(1, $lines->triangleCount());
+        }
+        $noScene = str_replace('<instance_visual_scene url="#s"/>', '', str_replace('<library_visual_scenes><visual_scene id="s">'.$node.'</visual_scene></library_visual_scenes>', '', self::dae($node)));
+        self::assertSame(['geometry stands in no scene and is passed over'], FormatCatalogue::read(new MemorySource('x.dae', $noScene))->remarks);
+        self::assertSame([], FormatCatalogue::read(new MemorySource('x.dae', self::dae($node)))->remarks);
+        // Two polygons of other sizes in one list.
+        self::assertSame([[0, 1, 2], [0, 1, 2, 0, 2, 3]], array_map(static fn (string $p): array => self::mesh('x.dae', self::dae($node, $p))->triangles, ['<polylist count="1"><input semantic="VERTEX" source="#v" offset="0"/><vcount>3</vcount><p>0 1 2</p></polylist>', '<polylist count="2"><input semantic="VERTEX" source="#v" offset="0"/><vcount>3 3</vcount><p>0 1 2 0 2 3</p></polylist>']));
+    }
+
+    public function test_collada_colours_are_the_diffuse_else_what_glows(): void
+    {
+        $colors = static function (string $effect): array {
+            $dae = self::dae('<node name="a_low"><instance_geometry url="#g"><bind_material><technique_common><instance_material symbol="m" target="#mat"/></technique_common></bind_material></instance_geometry></node>', '<triangles count="1" material="m"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 2</p></triangles>');
+
+            return FormatCatalogue::read(new MemorySource('x.dae', str_replace('<library_geometries>', "<library_effects><effect id=\"e\"><profile_COMMON><technique><lambert>$effect</lambert></technique></profile_COMMON></effect></library_effects><library_materials><material id=\"mat\" name=\"ink\"><instance_effect url=\"#e\"/></material></library_materials><library_geometries>", $dae)))->parts[0]->colors;
+        };
+        self::assertSame(['ink' => '#FF0000'], $colors('<diffuse><color>1 0 0 1</color></diffuse>'));
+        self::assertSame(['ink' => '#0000FF'], $colors('<diffuse><color>0 0 1</color></diffuse>'));
+        self::assertSame(['ink' => '#000000'], $colors('<diffuse><color>0 0 0 1</color></diffuse><emission><color>0 1 0 1</color></emission>'));
+        self::assertSame(['ink' => '#00FF00'], $colors('<emission><color>0 1 0 1</color></emission>'));
+        self::assertSame([], $colors('<emission><color>0 0 0 1</color></emission>'));
+        self::assertSame([], $colors('<diffuse><color>0 1</color></diffuse>'));
+    }
+
+    public function test_usd_values_by_corner_vertex_and_index(): void
+    {
+        $layer = static fn (string $more): string => "#usda 1.0\ndef Mesh \"post_low\" (\n    prepend apiSchemas = [\"MaterialBindingAPI\"]\n)\n{\n    int[] faceVertexCounts = [3, 3]\n    int[] faceVertexIndices = [0, 1, 2, 0, 2, 3]\n    point3f[] points = [(0, 0, 0), (1, 0, 0), (1, 1, 0), (0, 1, 0)]\n    rel material:binding = </looks/ink>\n    asset file = @ink.usda@</looks>\n    $more\n}\n";
+        $uvs = static function (string $more) use ($layer): array {
+            $mesh = self::mesh('x.usda', $layer($more));
+
+            return array_map(static fn (int $i): array => [(float) $mesh->uvs[2 * $i], (float) $mesh->uvs[2 * $i + 1]], $mesh->triUvs);
+        };
+        $corners = [[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 0.0], [1.0, 1.0], [0.0, 1.0]];
+        self::assertSame($corners, $uvs('texCoord2f[] primvars:st = [(0, 0), (1, 0), (1, 1), (0, 1)] (interpolation = "vertex")'));
+        self::assertSame($corners, $uvs('texCoord2f[] primvars:st = [(0, 0), (1, 0), (1, 1), (0, 0), (1, 1), (0, 1)] (interpolation = "faceVarying")'));
+        self::assertSame($corners, $uvs("texCoord2f[] primvars:st = [(1, 1), (0, 0), (0, 1), (1, 0)] (interpolation = \"faceVarying\")\n    int[] primvars:st:indices = [1, 3, 0, 1, 0, 2]"));
+        foreach (["texCoord2f[] primvars:st = [(1, 1), (0, 0)] (interpolation = \"faceVarying\")\n    int[] primvars:st:indices = [1, 0, 0, 1, 0, 2]" => 'leads past the 2 values', "texCoord2f[] primvars:st = [(1, 1), (0, 0)] (interpolation = \"faceVarying\")\n    int[] primvars:st:indices = [1, 0, 0, 1, 0, -1]" => 'leads past', 'texCoord2f[] primvars:st = [(0, 0), (1, 0), (1, 1)] (interpolation = "vertex")' => 'needs 4 values, and there are 3'] as $more => $words) {
+            try {
+                self::mesh('x.usda', $layer($more));
+                self::fail('it was read');
+            } catch (Unreadable $error) {
+                self::assertStringContainsString($words, $error->getMessage());
+            }
+        }
+    }
+
+    public function test_gltf_primitives_of_one_mesh_are_one_part_with_runs_of_materials(): void
+    {
+        $points = pack('g*', 0, 0, 0, 1, 0, 0, 0, 1, 0);
+        $uv = pack('g*', 0, 0, 1, 0, 0, 1);
+        $root = json_decode(self::gltf($points.$uv, [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC2']], [[0, 36], [36, 24]], ['POSITION' => 0, 'TEXCOORD_0' => 1]), true, 64, JSON_THROW_ON_ERROR);
+        self::assertIsArray($root);
+        $one = ['attributes' => ['POSITION' => 0, 'TEXCOORD_0' => 1]];
+        $root['materials'] = [['name' => 'steel', 'pbrMetallicRoughness' => ['baseColorFactor' => [1.0, 0.0, 0.0, 1.0]]], ['name' => 'brass']];
+        $root['meshes'] = [['primitives' => [$one + ['material' => 0], ['attributes' => ['POSITION' => 0], 'material' => 1], $one]]];
+        $part = FormatCatalogue::read(new MemorySource('x.gltf', json_encode($root, JSON_THROW_ON_ERROR)))->parts[0];
+        self::assertSame(3, $part->mesh->triangleCount());
+        self::assertSame(3, $part->mesh->cornersWithoutUv());
+        self::assertSame(['steel', 'brass'], array_slice($part->mesh->materials, 0, 2));
+        self::assertSame('#FF0000', $part->colors['steel']);
+        self::assertCount(3, array_unique($part->mesh->triangleMaterials()));
+        $at = static fn (int $k): array => [(float) $part->mesh->uvs[2 * $part->mesh->triUvs[$k]], (float) $part->mesh->uvs[2 * $part->mesh->triUvs[$k] + 1]];
+        self::assertSame([[0.0, 0.0], [1.0, 0.0], [0.0, 1.0], [0.0, 0.0], [1.0, 0.0], [0.0, 1.0]], array_map($at, [0, 1, 2, 6, 7, 8]));
+    }
+
+    public function test_units_are_told_by_their_usual_names(): void
+    {
+        self::assertSame(['m', 'cm', 'mm', 'in', '0.5 m'], array_map(Units::nameOf(...), [1.0, 0.01, 0.001, 0.0254, 0.5]));
+        self::assertSame([0.3048, 0.5, null, null], array_map(Units::metresOf(...), ['ft', '0.5 m', '0 m', 'cubit']));
+        self::assertTrue(FormatCatalogue::isExplodePlan('some/where/Explode.json'));
+        self::assertFalse(FormatCatalogue::isExplodePlan('explode.json.txt'));
     }
 
     public function test_numbers_are_written_as_short_as_they_read_back(): void

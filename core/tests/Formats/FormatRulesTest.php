@@ -4,13 +4,17 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Formats;
 
+use Anvil\Formats\Changes;
 use Anvil\Formats\Decimal;
 use Anvil\Formats\FormatCatalogue;
+use Anvil\Formats\Rewriter;
 use Anvil\Formats\Units;
 use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
+use Anvil\Tests\Support\MemorySink;
 use Anvil\Tests\Support\MemorySource;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -80,6 +84,7 @@ final class FormatRulesTest extends TestCase
         self::assertEqualsWithDelta([0.0, 0.5, 0.25, 0.5, 0.5, 0.5, 0.75, 0.5], $mesh->uvs, 1e-6);
         self::assertSame([0.0, 0.0, -1.0], array_slice($mesh->normals, 0, 3));
         self::assertSame($mesh->triangles, $mesh->triUvs);
+        self::assertSame($mesh->triangles, $mesh->triNormals);
         self::assertSame(0, $scene->parts[0]->facts->looseVertices);
     }
 
@@ -238,6 +243,8 @@ final class FormatRulesTest extends TestCase
         yield 'what stands first is done last' => ['<translate>10 0 0</translate><rotate>0 1 0 90</rotate><scale>2 2 2</scale>', [16.0, 4.0, -2.0]];
         yield 'lookat: its own axes, from its eye' => ['<lookat>0 0 5 0 0 0 0 1 0</lookat>', [1.0, 2.0, 8.0]];
         yield 'lookat to the side' => ['<lookat>5 0 0 0 0 0 0 1 0</lookat>', [8.0, 2.0, -1.0]];
+        yield 'lookat along a slant, up a slant' => ['<lookat>0 3 0 4 0 0 0 0 1</lookat>', [-3.0, 4.0, 2.0]];
+        yield 'lookat at itself leaves no direction' => ['<lookat>1 1 1 1 1 1 0 1 0</lookat>', [1.0, 1.0, 1.0]];
         yield 'skew by half a right angle' => ['<skew>45 0 1 0 1 0 0</skew>', [3.0, 2.0, 3.0]];
     }
 
@@ -263,6 +270,12 @@ final class FormatRulesTest extends TestCase
         $with = FormatCatalogue::read(new MemorySource('x.dae', self::dae('<node name="a_low"><instance_geometry url="#g"/></node>', '<triangles count="1"><input semantic="VERTEX" source="#v" offset="0"/><input semantic="TEXCOORD" source="#t" offset="1" set="0"/><p>0 2 1 1 2 0</p></triangles>', '<source id="t"><float_array id="ta" count="6">0 0 .5 0 1 1</float_array><technique_common><accessor source="#ta" count="3" stride="2"><param name="S" type="float"/><param name="T" type="float"/></accessor></technique_common></source>')));
         $mesh = $with->parts[0]->mesh;
         self::assertSame([[1.0, 1.0], [0.5, 0.0], [0.0, 0.0]], array_map(static fn (int $k): array => [(float) $mesh->uvs[2 * $mesh->triUvs[$k]], (float) $mesh->uvs[2 * $mesh->triUvs[$k] + 1]], [0, 1, 2]));
+        // A list of polygons with two numbers a corner.
+        $two = '<polylist count="2"><input semantic="VERTEX" source="#v" offset="0"/><input semantic="TEXCOORD" source="#t" offset="1" set="0"/><vcount>4 3</vcount><p>0 0 1 1 2 2 3 0 3 1 1 2 0 0</p></polylist>';
+        $list = self::mesh('x.dae', self::dae('<node name="a_low"><instance_geometry url="#g"/></node>', $two, '<source id="t"><float_array id="ta" count="6">0 0 .5 0 1 1</float_array><technique_common><accessor source="#ta" count="3" stride="2"><param name="S" type="float"/><param name="T" type="float"/></accessor></technique_common></source>'));
+        self::assertSame([0, 0, 1], $list->faces);
+        self::assertSame([3, 1, 0], array_slice($list->triangles, 6));
+        self::assertSame([0.5, 0.0], [(float) $list->uvs[2 * $list->triUvs[6]], (float) $list->uvs[2 * $list->triUvs[6] + 1]]);
         // One geometry in two places is two parts; a node in a node stands where both bring it.
         $twice = FormatCatalogue::read(new MemorySource('x.dae', self::dae('<node name="a_low"><instance_geometry url="#g"/><node name="b_low"><translate>10 0 0</translate><instance_geometry url="#g"/></node></node>')));
         $where = array_combine(array_map(static fn (Part $part): string => $part->name, $twice->parts), array_map(static fn (Part $part): float => $part->mesh->positions[0], $twice->parts));
@@ -335,6 +348,71 @@ final class FormatRulesTest extends TestCase
         self::assertSame(6, $mesh->cornersWithoutUv());
     }
 
+    public function test_obj_normals_and_uvs_count_back_from_the_end(): void
+    {
+        $mesh = self::mesh('x.obj', "v 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 0 1\nvn 0 0 1\nvn 0 1 0\nvn 1 0 0\nf -3/-3/-1 -2/-2/-2 -1/-1/-3\n");
+        self::assertSame([0, 1, 2], $mesh->triangles);
+        $of = static fn (array $values, array $numbers, int $width): array => array_merge(...array_map(static fn (int $n): array => array_slice($values, $width * $n, $width), $numbers));
+        self::assertSame([1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0], array_map(floatval(...), $of($mesh->normals, $mesh->triNormals, 3)));
+        self::assertSame([0.0, 0.0, 1.0, 0.0, 0.0, 1.0], array_map(floatval(...), $of($mesh->uvs, $mesh->triUvs, 2)));
+        foreach (['f 1//-4 2//-1 3//-1', 'f 1/-4 2/-1 3/-1', 'f 1//4 2//1 3//1'] as $face) {
+            try {
+                self::mesh('x.obj', "v 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 0 1\nvn 0 0 1\nvn 0 1 0\nvn 1 0 0\n$face\n");
+                self::fail("$face was read");
+            } catch (Unreadable $error) {
+                self::assertStringContainsString('line 10', $error->getMessage());
+            }
+        }
+    }
+
+    public function test_a_moved_gltf_keeps_its_side_file_and_moves_only_its_own_part(): void
+    {
+        $points = pack('g*', 0, 0, 0, 1, 0, 0, 0, 1, 0).pack('g*', 5, 0, 0, 6, 0, 0, 5, 1, 0).pack('g*', 0, 0, 1, 0, 0, 1, 0, 0, 1);
+        $json = json_encode([
+            'asset' => ['version' => '2.0'], 'scenes' => [['nodes' => [0, 1]]], 'nodes' => [['mesh' => 0, 'name' => 'a_low'], ['mesh' => 1, 'name' => 'b_low']],
+            'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0, 'NORMAL' => 2]]]], ['primitives' => [['attributes' => ['POSITION' => 1]]]]],
+            'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3', 'min' => [0, 0, 0], 'max' => [1, 1, 0]], ['bufferView' => 0, 'byteOffset' => 36, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3', 'min' => [5, 0, 0], 'max' => [6, 1, 0]], ['bufferView' => 0, 'byteOffset' => 72, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3']],
+            'bufferViews' => [['buffer' => 0, 'byteLength' => 108]], 'buffers' => [['byteLength' => 108, 'uri' => 'post%20one.bin']],
+        ], JSON_THROW_ON_ERROR);
+        $source = new MemorySource('x.gltf', $json, ['post one.bin' => $points]);
+        $turn = Matrix::ofTrs([0.0, 0.0, 0.0], [0.0, 0.0, sin(M_PI / 4), cos(M_PI / 4)], [2.0, 2.0, 2.0]);
+        foreach ([new Changes(moves: ['b_low' => [0.0, 0.0, 3.0]]), new Changes(placed: $turn), new Changes(['a_low' => 'c_low'])] as $i => $changes) {
+            $sink = new MemorySink;
+            Rewriter::write($source, $changes, 'x.gltf', $sink);
+            self::assertContains('post one.bin', $sink->names());
+            $back = FormatCatalogue::read($sink->source('x.gltf'));
+            [$a, $b] = [$back->parts[0]->mesh->positions, $back->parts[1]->mesh->positions];
+            match ($i) {
+                0 => self::assertEqualsWithDelta([[0.0, 0.0, 0.0], [5.0, 0.0, 3.0]], [array_slice($a, 0, 3), array_slice($b, 0, 3)], 1e-6),
+                1 => self::assertEqualsWithDelta([[0.0, 2.0, 0.0], [0.0, 10.0, 0.0], [0.0, 0.0, 1.0]], [array_slice($a, 3, 3), array_slice($b, 0, 3), array_slice($back->parts[0]->mesh->normals, 0, 3)], 1e-6),
+                default => self::assertSame(['c_low', 'b_low'], array_map(static fn (Part $part): string => $part->name, $back->parts)),
+            };
+            if ($i === 2) {
+                self::assertSame($points, $sink->content('post one.bin'), 'a rename leaves the numbers alone');
+            }
+        }
+    }
+
+    public function test_what_an_obj_names_beside_it_goes_along(): void
+    {
+        $source = new MemorySource('x_low.obj', "mtllib x.mtl\no a_low\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl ink\nf 1 2 3\n", ['x.mtl' => "newmtl ink\nKd 0.5 0.5 0.5\nmap_Kd -s 1 1 1 ink.png\nbump bumps.png\n", 'ink.png' => 'png', 'bumps.png' => 'more']);
+        $sink = new MemorySink;
+        Rewriter::write($source, new Changes(['a_low' => 'b_low']), 'x_low.obj', $sink);
+        $names = $sink->names();
+        sort($names);
+        self::assertSame(['bumps.png', 'ink.png', 'x.mtl', 'x_low.obj'], $names);
+        self::assertSame('more', $sink->content('bumps.png'));
+        self::assertSame(['b_low', ['ink' => '#808080']], [FormatCatalogue::read($sink->source('x_low.obj'))->parts[0]->name, FormatCatalogue::read($sink->source('x_low.obj'))->parts[0]->colors]);
+    }
+
+    /** Linear light of 0.5 and of 0.001 as sRGB: 0.7354 and 0.01292 (IEC 61966-2-1). */
+    public function test_gltf_vertex_colours_are_linear_light(): void
+    {
+        $bytes = pack('g*', 0, 0, 0, 1, 0, 0, 0, 1, 0).pack('g*', 0.5, 0.001, 0, 1, 1, 1, 0.0031308, 0.2, 2);
+        $mesh = self::mesh('x.gltf', self::gltf($bytes, [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3']], [[0, 36], [36, 36]], ['POSITION' => 0, 'COLOR_0' => 1]));
+        self::assertEqualsWithDelta([0.7354, 0.01292, 0.0, 1.0, 1.0, 1.0, 0.04045, 0.4845, 1.0], $mesh->colors, 1e-4);
+    }
+
     public function test_obj_faces_keep_their_numbers_over_triangles_and_polygons(): void
     {
         $head = "v 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nv 2 0 0\n";
@@ -370,6 +448,7 @@ final class FormatRulesTest extends TestCase
         foreach (['lines', 'linestrips'] as $kind) {
             $lines = FormatCatalogue::read(new MemorySource('x.dae', self::dae($node, "<triangles count=\"1\"><input semantic=\"VERTEX\" source=\"#v\" offset=\"0\"/><p>0 1 2</p></triangles><$kind count=\"1\"><input semantic=\"VERTEX\" source=\"#v\" offset=\"0\"/><p>0 1</p></$kind>")));
             self::assertSame(1, $lines->triangleCount());
+            self::assertSame(['lines are passed over'], $lines->remarks);
         }
         $noScene = str_replace('<instance_visual_scene url="#s"/>', '', str_replace('<library_visual_scenes><visual_scene id="s">'.$node.'</visual_scene></library_visual_scenes>', '', self::dae($node)));
         self::assertSame(['geometry stands in no scene and is passed over'], FormatCatalogue::read(new MemorySource('x.dae', $noScene))->remarks);

@@ -93,49 +93,111 @@ free_port() {
     printf '%s' "$port"
 }
 
-# Short paths for sockets: the system allows about 100 characters.
+# Who servers, workers and PHP run as. Root hands all of it to a user that owns nothing else; anybody else runs it as they are.
+RUN_AS="$(id -un)"
+RUN_GROUP="$(id -gn)"
+AS=()
+choose_user() {
+    [ "$(id -u)" -eq 0 ] || return 0
+    if ! id -u anvil >/dev/null 2>&1; then
+        useradd --system --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin anvil >>"$VAR/log/user.log" 2>&1 || die "The user anvil, that Yellow Anvil runs as when root starts it, could not be made; see $VAR/log/user.log"
+    fi
+    if setpriv --reuid=anvil --regid=anvil --clear-groups test -r "$ROOT/artisan" 2>/dev/null; then
+        RUN_AS=anvil
+        RUN_GROUP=anvil
+        AS=(setpriv --reuid=anvil --regid=anvil --clear-groups --no-new-privs --inh-caps=-all)
+    else
+        say "Warning: $ROOT cannot be read by any user but root, so everything runs as root. Move the folder to where others may read it, such as /srv, and start again."
+    fi
+}
+
+# As the one that servers run as.
+as_user() { "${AS[@]+"${AS[@]}"}" "$@"; }
+
+# A folder of that user's alone.
+own_folder() {
+    mkdir -p "$1"
+    chown "$RUN_AS:$RUN_GROUP" "$1" 2>/dev/null
+    chmod 700 "$1"
+}
+
+# born PID: the time since boot at which a process was started; nothing when there is none. With its number it tells it from any later one.
+born() { sed -n 's/^.*) //p' "/proc/$1/stat" 2>/dev/null | cut -d' ' -f20; }
+
+# is_ours FILE: whether the process that a pid file of ours names is still that one.
+is_ours() {
+    local pid start
+    read -r pid start <"$1" 2>/dev/null || return 1
+    case "$pid" in ''|*[!0-9]*) return 1 ;; esac
+    [ -n "$start" ] && [ "$(born "$pid")" = "$start" ]
+}
+
+# note FILE PID
+note_pid() { printf '%s %s\n' "$2" "$(born "$2")" >"$1"; }
+
+# Sockets lie in a folder of ours; where its path is too long for the system (about 100 characters), in one of a random name.
 sockets_for() {
-    local dir="${TMPDIR:-/tmp}/anvil-$(printf '%s' "$1" | sha256sum | cut -c1-12)"
+    local dir="$1"
+    if [ "${#dir}" -gt 80 ]; then
+        if [ ! -s "$1/short" ] || [ ! -O "$(cat "$1/short")" ]; then
+            mkdir -p "$1"
+            mktemp -d /tmp/anvil-XXXXXXXXXX >"$1/short"
+        fi
+        dir="$(cat "$1/short")"
+    fi
     mkdir -p "$dir"
-    chmod 700 "$dir"
     printf '%s' "$dir"
 }
 
-# start_database FOLDER PORT SOCKETS: a private MariaDB on loopback. Sets DATABASE_PID.
+# start_database FOLDER SOCKETS: a private MariaDB that answers on its socket alone, to who has the password in var/. Sets DATABASE_PID.
 start_database() {
-    local folder="$1" port="$2" sockets="$3" user
-    user="$(id -un)"
-    mkdir -p "$folder" "$VAR/log"
+    local folder="$1" sockets="$2" log="$VAR/log/mariadb.log" password i
+    [ -s "$folder.password" ] || (umask 077 && php -r 'echo bin2hex(random_bytes(24));' >"$folder.password")
+    password="$(cat "$folder.password")"
+    own_folder "$folder"
+    own_folder "$folder.files"
+    chown -R "$RUN_AS:$RUN_GROUP" "$folder" 2>/dev/null
     if [ ! -d "$folder/mysql" ]; then
-        mariadb-install-db --no-defaults --user="$user" --datadir="$folder" --auth-root-authentication-method=normal --skip-test-db >"$VAR/log/mariadb-install.log" 2>&1 ||
+        as_user mariadb-install-db --no-defaults --user="$RUN_AS" --datadir="$folder" --auth-root-authentication-method=normal --skip-test-db >"$VAR/log/mariadb-install.log" 2>&1 ||
             die "MariaDB's data folder could not be made; see $VAR/log/mariadb-install.log"
     fi
-    mariadbd --no-defaults --user="$user" --datadir="$folder" --bind-address=127.0.0.1 --port="$port" --socket="$sockets/mysql.sock" \
-        --pid-file="$sockets/mysql.pid" --skip-name-resolve --transaction-isolation=READ-COMMITTED --max-allowed-packet=256M --innodb-flush-log-at-trx-commit=2 --innodb-buffer-pool-size=256M \
-        --character-set-server=utf8mb4 --collation-server=utf8mb4_bin >"$VAR/log/mariadb-$port.log" 2>&1 &
+    # Whoever reads this file could read the password as well; it goes as soon as the server has.
+    local init="$folder.files/init.sql"
+    (umask 077 && cat >"$init" <<SQL
+ALTER USER 'root'@'localhost' IDENTIFIED BY '$password';
+CREATE DATABASE IF NOT EXISTS anvil CHARACTER SET utf8mb4 COLLATE utf8mb4_bin;
+CREATE USER IF NOT EXISTS 'anvil'@'localhost';
+ALTER USER 'anvil'@'localhost' IDENTIFIED BY '$password';
+GRANT ALL PRIVILEGES ON anvil.* TO 'anvil'@'localhost';
+SQL
+    )
+    chown "$RUN_AS:$RUN_GROUP" "$init" 2>/dev/null
+    : >>"$log"
+    as_user mariadbd --no-defaults $([ "$RUN_AS" = root ] && echo --user=root) --datadir="$folder" --skip-networking --socket="$sockets/mysql.sock" --pid-file="$sockets/mysql.pid" --init-file="$init" \
+        --secure-file-priv="$folder.files" --local-infile=0 --transaction-isolation=READ-COMMITTED --max-allowed-packet=256M --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=256M \
+        --character-set-server=utf8mb4 --collation-server=utf8mb4_bin >>"$log" 2>&1 &
     DATABASE_PID=$!
-    local i
-    for i in $(seq 1 150); do
-        mariadb-admin --no-defaults --socket="$sockets/mysql.sock" --user=root ping >/dev/null 2>&1 && break
-        kill -0 "$DATABASE_PID" 2>/dev/null || die "MariaDB did not start; the end of $VAR/log/mariadb-$port.log:
-$(tail -n 6 "$VAR/log/mariadb-$port.log")"
+    for i in $(seq 1 300); do
+        MYSQL_PWD="$password" mariadb --no-defaults --socket="$sockets/mysql.sock" --user=anvil -e 'SELECT 1' anvil >/dev/null 2>&1 && break
+        kill -0 "$DATABASE_PID" 2>/dev/null || { say "MariaDB did not start; the end of $log:
+$(tail -n 6 "$log")"; return 1; }
+        [ "$i" -lt 300 ] || { say "MariaDB does not answer; see $log"; return 1; }
         sleep 0.2
     done
-    mariadb --no-defaults --socket="$sockets/mysql.sock" --user=root -e "CREATE DATABASE IF NOT EXISTS anvil" || die "The database could not be made."
+    rm -f "$init"
 }
 
 # start_web PORT SOCKETS RUN: nginx with PHP-FPM on loopback. Sets FPM_PID and NGINX_PID.
 start_web() {
-    local port="$1" sockets="$2" run="$3" user
-    user="$(id -un)"
-    mkdir -p "$run/tmp" "$VAR/log"
+    local port="$1" sockets="$2" run="$3" name
+    own_folder "$run"
+    for name in tmp body proxy fastcgi uwsgi scgi; do own_folder "$run/$name"; done
+    for name in fpm php nginx; do : >>"$VAR/log/$name.log"; chown "$RUN_AS:$RUN_GROUP" "$VAR/log/$name.log" 2>/dev/null; done
     cat >"$run/fpm.conf" <<CONF
 [global]
-error_log = $VAR/log/fpm-$port.log
+error_log = $VAR/log/fpm.log
 daemonize = no
 [anvil]
-user = $user
-group = $(id -gn)
 listen = $sockets/fpm.sock
 listen.mode = 0600
 pm = dynamic
@@ -150,12 +212,14 @@ php_admin_value[opcache.enable] = 1
 php_admin_value[opcache.jit] = tracing
 php_admin_value[opcache.jit_buffer_size] = 64M
 php_admin_value[post_max_size] = 32M
+php_admin_value[sys_temp_dir] = $run/tmp
+php_admin_value[upload_tmp_dir] = $run/tmp
+php_admin_flag[expose_php] = off
 php_admin_value[max_execution_time] = 300
-php_admin_value[error_log] = $VAR/log/php-$port.log
+php_admin_value[error_log] = $VAR/log/php.log
 php_admin_flag[display_errors] = off
 CONF
     cat >"$run/nginx.conf" <<CONF
-$([ "$(id -u)" -eq 0 ] && echo "user $user;")
 worker_processes 1;
 pid $run/nginx.pid;
 daemon off;
@@ -163,24 +227,48 @@ events { worker_connections 256; }
 http {
     include /etc/nginx/mime.types;
     access_log off;
-    error_log $VAR/log/nginx-$port.log warn;
-    client_body_temp_path $run/tmp/body;
-    proxy_temp_path $run/tmp/proxy;
-    fastcgi_temp_path $run/tmp/fastcgi;
-    uwsgi_temp_path $run/tmp/uwsgi;
-    scgi_temp_path $run/tmp/scgi;
+    error_log $VAR/log/nginx.log warn;
+    server_tokens off;
+    default_type application/octet-stream;
+    client_body_temp_path $run/body;
+    proxy_temp_path $run/proxy;
+    fastcgi_temp_path $run/fastcgi;
+    uwsgi_temp_path $run/uwsgi;
+    scgi_temp_path $run/scgi;
     client_max_body_size 32m;
     gzip on;
     gzip_types application/json application/javascript text/css application/octet-stream;
+    # What a browser may do with an answer, errors too; PHP's own headers of these names are not passed on twice.
+    add_header Content-Security-Policy "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self' data:; img-src 'self' data: blob:; connect-src 'self'; worker-src 'self' blob:; base-uri 'none'; form-action 'none'; frame-ancestors 'none'" always;
+    add_header X-Content-Type-Options nosniff always;
+    add_header X-Frame-Options DENY always;
+    add_header Referrer-Policy no-referrer always;
+    add_header Cross-Origin-Resource-Policy same-origin always;
+    add_header Cross-Origin-Opener-Policy same-origin always;
+    add_header Permissions-Policy "camera=(), microphone=(), geolocation=()" always;
     server {
         listen 127.0.0.1:$port;
         root $ROOT/public;
-        add_header X-Content-Type-Options nosniff;
+        client_header_timeout 20s;
+        large_client_header_buffers 4 16k;
+        error_page 400 414 431 /_words/400;
+        error_page 413 /_words/413;
+        error_page 502 503 504 /_words/502;
+        location = /_words/400 { internal; default_type application/json; return 400 '{"message":"The request cannot be read: an address or a header is too long, or damaged."}'; }
+        location = /_words/413 { internal; default_type application/json; return 413 '{"message":"The request is too large. Files are sent in pieces of at most 8 MB."}'; }
+        location = /_words/502 { internal; default_type application/json; return 502 '{"message":"Yellow Anvil is starting or busy; try again in a few seconds."}'; }
         location /build/ { expires 30d; }
         location / { try_files \$uri /index.php?\$query_string; }
         location = /index.php {
             include /etc/nginx/fastcgi_params;
-            fastcgi_param HTTP_HOST \$host:\$server_port;
+            fastcgi_hide_header Content-Security-Policy;
+            fastcgi_hide_header X-Content-Type-Options;
+            fastcgi_hide_header X-Frame-Options;
+            fastcgi_hide_header Referrer-Policy;
+            fastcgi_hide_header Cross-Origin-Resource-Policy;
+            fastcgi_hide_header Cross-Origin-Opener-Policy;
+            fastcgi_hide_header Permissions-Policy;
+            fastcgi_param HTTP_HOST \$http_host;
             fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
             fastcgi_pass unix:$sockets/fpm.sock;
             fastcgi_read_timeout 300;
@@ -188,32 +276,66 @@ http {
     }
 }
 CONF
-    php-fpm8.2 -y "$run/fpm.conf" $([ "$(id -u)" -eq 0 ] && echo -R) >>"$VAR/log/fpm-$port.log" 2>&1 &
-    FPM_PID=$!
-    nginx -c "$run/nginx.conf" -e "$VAR/log/nginx-$port.log" >>"$VAR/log/nginx-$port.log" 2>&1 &
-    NGINX_PID=$!
+    chown "$RUN_AS:$RUN_GROUP" "$run/fpm.conf" "$run/nginx.conf" 2>/dev/null
+    start_fpm "$run" || return 1
+    start_nginx "$run" || return 1
     local i
-    for i in $(seq 1 100); do
+    for i in $(seq 1 150); do
         php -r 'exit(@file_get_contents("http://127.0.0.1:'"$port"'/up") === false ? 1 : 0);' && return 0
-        kill -0 "$FPM_PID" 2>/dev/null || die "PHP-FPM did not start; the end of $VAR/log/fpm-$port.log:
-$(tail -n 5 "$VAR/log/fpm-$port.log")"
-        kill -0 "$NGINX_PID" 2>/dev/null || die "nginx did not start; the end of $VAR/log/nginx-$port.log:
-$(tail -n 5 "$VAR/log/nginx-$port.log")"
+        kill -0 "$FPM_PID" 2>/dev/null || { say "PHP-FPM did not start; the end of $VAR/log/fpm.log:
+$(tail -n 5 "$VAR/log/fpm.log")"; return 1; }
+        kill -0 "$NGINX_PID" 2>/dev/null || { say "nginx did not start; the end of $VAR/log/nginx.log:
+$(tail -n 5 "$VAR/log/nginx.log")"; return 1; }
         sleep 0.2
     done
-    die "The web server started but does not answer; see $VAR/log/php-$port.log and $ROOT/storage/logs."
+    say "The web server started but does not answer; see $VAR/log/php.log and $VAR/log/app.log"
+    return 1
 }
 
-# app_environment STORAGE DATABASE_PORT ADDRESS: what the application is told.
-app_environment() {
-    mkdir -p "$1"
-    [ -s "$VAR/app.key" ] || (umask 077 && php -r 'echo "base64:".base64_encode(random_bytes(32));' >"$VAR/app.key")
-    export APP_NAME="Yellow Anvil" APP_ENV="${APP_ENV:-production}" APP_DEBUG=false APP_KEY="$(cat "$VAR/app.key")" APP_URL="$3"
-    export DB_CONNECTION=mariadb DB_HOST=127.0.0.1 DB_PORT="$2" DB_DATABASE=anvil DB_USERNAME=root DB_PASSWORD= DB_COLLATION=utf8mb4_bin
-    export QUEUE_CONNECTION=database DB_QUEUE_RETRY_AFTER=2100 CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=single ANVIL_STORAGE="$1"
+start_fpm() {
+    as_user php-fpm8.2 -y "$1/fpm.conf" $([ "$RUN_AS" = root ] && echo -R) >>"$VAR/log/fpm.log" 2>&1 &
+    FPM_PID=$!
 }
+
+start_nginx() {
+    as_user nginx -c "$1/nginx.conf" -e "$VAR/log/nginx.log" >>"$VAR/log/nginx.log" 2>&1 &
+    NGINX_PID=$!
+}
+
+# app_environment STORAGE SOCKETS PASSWORD_FILE ADDRESS RUN: what the application is told.
+app_environment() {
+    own_folder "$1"
+    own_folder "$VAR/cache"
+    own_folder "$VAR/cache/views"
+    own_folder "$5"
+    own_folder "$5/tmp"
+    [ -s "$VAR/app.key" ] || (umask 077 && php -r 'echo "base64:".base64_encode(random_bytes(32));' >"$VAR/app.key")
+    [ -s "$VAR/machine" ] || (umask 077 && php -r 'echo bin2hex(random_bytes(16));' >"$VAR/machine")
+    APP_KEY="$(cat "$VAR/app.key")"
+    ANVIL_MACHINE="$(cat "$VAR/machine")"
+    DB_PASSWORD="$(cat "$3")"
+    export APP_KEY ANVIL_MACHINE DB_PASSWORD
+    export APP_NAME="Yellow Anvil" APP_ENV="${APP_ENV:-production}" APP_DEBUG=false APP_URL="$4"
+    export DB_CONNECTION=mariadb DB_HOST=localhost DB_SOCKET="$2/mysql.sock" DB_DATABASE=anvil DB_USERNAME=anvil DB_COLLATION=utf8mb4_bin
+    export QUEUE_CONNECTION=database DB_QUEUE_RETRY_AFTER=2100 CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=anvil ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
+    export TMPDIR="$5/tmp" VIEW_COMPILED_PATH="$VAR/cache/views" APP_PACKAGES_CACHE="$VAR/cache/packages.php" APP_SERVICES_CACHE="$VAR/cache/services.php"
+    : >>"$VAR/log/app.log"
+    chown "$RUN_AS:$RUN_GROUP" "$VAR/log" "$VAR/log/app.log" 2>/dev/null
+    # What a worker may use, and what the application tells people of it: 4G unless ANVIL_WORKER_MEMORY says otherwise.
+    WORKER_MEMORY="${ANVIL_WORKER_MEMORY:-4G}"
+    ANVIL_WORKER_BYTES="$(php -r 'echo ini_parse_quantity($argv[1]);' "$WORKER_MEMORY" 2>/dev/null)"
+    export ANVIL_WORKER_BYTES
+}
+
+artisan() { (cd "$ROOT" && as_user php artisan "$@"); }
 
 start_worker() {
-    (cd "$ROOT" && exec php "${JIT[@]}" -d memory_limit=4G artisan queue:work database --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 &
+    : >>"$VAR/log/worker.log"
+    (cd "$ROOT" && exec "${AS[@]+"${AS[@]}"}" php "${JIT[@]}" -d memory_limit="$WORKER_MEMORY" artisan queue:work database --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 &
     WORKER_PID=$!
+}
+
+start_keeper() {
+    (cd "$ROOT" && exec "${AS[@]+"${AS[@]}"}" php -d memory_limit=512M artisan anvil-keeper --quiet) >>"$VAR/log/keeper.log" 2>&1 &
+    KEEPER_PID=$!
 }

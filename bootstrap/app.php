@@ -1,9 +1,21 @@
 <?php
 
+use App\Http\ErrorAnswer;
+use App\Http\Middleware\KnownHost;
+use App\Http\Middleware\Protect;
+use App\Http\Middleware\SameOrigin;
+use App\Http\Middleware\SoundInput;
+use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
+use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
+use Illuminate\Foundation\Http\Middleware\TrimStrings;
+use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
+use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use Illuminate\Session\Middleware\StartSession;
+use Illuminate\View\Middleware\ShareErrorsFromSession;
 
 return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -13,8 +25,16 @@ return Application::configure(basePath: dirname(__DIR__))
         health: '/up',
     )
     ->withMiddleware(function (Middleware $middleware): void {
-        $middleware->trustProxies(at: ['127.0.0.1']);
+        // Forwarded headers are believed of named proxies only; names of files and parts are kept as they are, blanks and all.
+        $proxies = array_values(array_filter(explode(',', (string) env('ANVIL_PROXIES', ''))));
+        $middleware->trustProxies(at: $proxies);
+        $middleware->remove([TrimStrings::class, HandleCors::class]);
+        $middleware->prepend([Protect::class, KnownHost::class]);
+        // Nothing is kept in a session yet, so no cookie is set.
+        $middleware->web(remove: [EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class]);
+        $middleware->api(prepend: [SameOrigin::class, SoundInput::class]);
     })
     ->withExceptions(function (Exceptions $exceptions): void {
-        $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => $request->is('api/*') || $request->expectsJson());
+        $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => true);
+        $exceptions->render(fn (Throwable $error, Request $request) => ErrorAnswer::of($error));
     })->create();

@@ -4,8 +4,22 @@ return [
     /* Who changes are signed by, until accounts come. */
     'user' => env('ANVIL_USER', 'technical artist'),
 
-    /* The largest file that is taken in, in bytes. */
+    /* Names that this is answered under besides 127.0.0.1, localhost and that of APP_URL; with commas. */
+    'hosts' => (string) env('ANVIL_HOSTS', ''),
+
+    /* How often a minute one address may hand in, and ask for what costs. */
+    'a_minute' => ['handing-in' => (int) env('ANVIL_HAND_INS_A_MINUTE', 6000), 'costly' => (int) env('ANVIL_COSTLY_A_MINUTE', 240)],
+
+    /* The largest file, and the largest delivery, that is taken in, in bytes; and how many files a delivery may have. */
     'largest_upload' => (int) env('ANVIL_LARGEST_UPLOAD', 4 * 1024 ** 3),
+    'largest_delivery' => (int) env('ANVIL_LARGEST_DELIVERY', 16 * 1024 ** 3),
+    'most_files' => (int) env('ANVIL_MOST_FILES', 5000),
+
+    /* Memory that a worker has, in bytes; what needs more is told before it is read. */
+    'worker_memory' => (int) env('ANVIL_WORKER_BYTES', 4 * 1024 ** 3),
+
+    /* Disk that is left alone: nothing is begun that would leave less free, in bytes. */
+    'spare_disk' => (int) env('ANVIL_SPARE_DISK', 256 * 1024 ** 2),
 
     /* Triangles at most that a display mesh of one role has. */
     'display_triangles' => 300_000,

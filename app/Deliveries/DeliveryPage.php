@@ -70,6 +70,9 @@ final readonly class DeliveryPage
     /** @var array<string, CoreSet> */
     private array $setsByName;
 
+    /** @var array<string, list<RoledPart>> */
+    private array $partsByFile;
+
     /** @var array<string, mixed> decoded once: it is large */
     private array $report;
 
@@ -83,6 +86,11 @@ final readonly class DeliveryPage
             $byName[$set->name] = $set;
         }
         $this->setsByName = $byName;
+        $byFile = [];
+        foreach ($this->inspection->parts as $part) {
+            $byFile[$part->path][] = $part;
+        }
+        $this->partsByFile = $byFile;
         $this->report = $delivery->report ?? [];
     }
 
@@ -147,11 +155,9 @@ final readonly class DeliveryPage
         $materials = array_values(array_unique(array_merge(...array_values($file->parts->map(static fn (Part $part): array => $part->materials)->all()))));
 
         $placed = $roles = [];
-        foreach ($this->inspection->parts as $part) {
-            if ($part->path === $file->name) {
-                $placed[] = $part->part->bounds();
-                $roles[$part->role->value ?? 'none'] = true;
-            }
+        foreach ($this->partsByFile[$file->name] ?? [] as $part) {
+            $placed[] = $part->part->bounds();
+            $roles[$part->role->value ?? 'none'] = true;
         }
         $inFrame = Bounds::union($placed);
 

@@ -10,7 +10,6 @@ use Anvil\Formats\Unreadable;
 use Anvil\Formats\Zip\ZippedFiles;
 use Anvil\Pairing\NameReading;
 use Anvil\Standard\Standard as Rules;
-use App\Jobs\ReadFile;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Standard;
@@ -38,12 +37,17 @@ final class HandIn
         $unpacked = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
         try {
             $files = self::files($uploads, $unpacked);
-            $delivery = DB::transaction(function () use ($files, $asset, $name, $from, $derivedBecause, $standard, $user, &$folder): Delivery {
+            // Each upload is taken once: of two who hand in the same, one is told.
+            $delivery = DB::transaction(function () use ($uploads, $files, $asset, $name, $from, $derivedBecause, $standard, $user, &$folder): Delivery {
+                $ids = array_map(static fn (Upload $upload): string => $upload->id, $uploads);
+                if (Upload::query()->whereIn('id', $ids)->lockForUpdate()->count() !== count($ids)) {
+                    throw ValidationException::withMessages(['uploads' => 'these files were handed in already, a moment ago']);
+                }
                 $asset ??= $this->assetFor(array_column($files, 'name'), $name, $standard, $user);
                 Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
                 $last = $asset->deliveries()->max('number');
                 $number = (is_numeric($last) ? (int) $last : 0) + 1;
-                $delivery = $asset->deliveries()->create(['number' => $number, 'state' => 'reading', 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
+                $delivery = $asset->deliveries()->create(['number' => $number, 'state' => 'reading', 'step' => 'read', 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
                 $folder = $delivery->folder();
                 Storage::makeDirectory("$folder/original");
                 foreach ($files as $position => $file) {
@@ -59,9 +63,12 @@ final class HandIn
                     $delivery->files()->create(['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? 'waiting' : 'read']);
                 }
                 $asset->update(['changed_by' => $user]);
+                $delivery->refresh();
+                Steps::send($delivery);
+                Upload::query()->whereIn('id', $ids)->delete();
 
                 return $delivery;
-            });
+            }, 5);
         } catch (Throwable $error) {
             if ($folder !== null) {
                 Storage::deleteDirectory($folder);
@@ -72,9 +79,7 @@ final class HandIn
         }
         foreach ($uploads as $upload) {
             Storage::delete($upload->path());
-            $upload->delete();
         }
-        ReadFile::dispatchAll($delivery);
 
         return $delivery;
     }
@@ -142,12 +147,17 @@ final class HandIn
         }
         $standard ??= Standard::query()->orderBy('id')->first() ?? Standard::query()->create(['name' => 'built-in', 'rules' => '{"name":"built-in"}', 'changed_by' => $user]);
 
-        return Asset::query()->create([
+        // Two who hand in the first files of one asset at the same moment make one asset.
+        Asset::query()->insertOrIgnore([[
             'name' => $name ?? Str::ucfirst(str_replace('_', ' ', $key)),
             'key' => $key,
             'standard_id' => $standard->id,
-            'choices' => [],
+            'choices' => '[]',
             'changed_by' => $user,
-        ]);
+            'created_at' => now(),
+            'updated_at' => now(),
+        ]]);
+
+        return Asset::query()->where('key', $key)->firstOrFail();
     }
 }

@@ -28,11 +28,14 @@ use RuntimeException;
 /**
  * A delivery back from database and geometry store, as the core wants it.
  */
-final readonly class StoredDelivery
+final class StoredDelivery
 {
+    /** @var array{int, array<string, string>}|null side files of the delivery looked at last: name → path; a worker reads file after file of one */
+    private static ?array $sides = null;
+
     private const MOST_OF_PLAN = 16 << 20;
 
-    public function __construct(private Delivery $delivery)
+    public function __construct(private readonly Delivery $delivery)
     {
     }
 
@@ -117,11 +120,16 @@ final readonly class StoredDelivery
         $sides = [];
         // Out of a zip a file may lie in a folder, and names its side files from there.
         $folder = dirname($file->name) === '.' ? '' : dirname($file->name).'/';
-        foreach ($this->delivery->files as $other) {
-            if ($other->kind === 'side') {
-                $name = $folder !== '' && str_starts_with($other->name, $folder) ? substr($other->name, strlen($folder)) : $other->name;
-                $sides[$name] = Storage::path($other->path);
+        if (self::$sides === null || self::$sides[0] !== $this->delivery->id) {
+            $all = [];
+            foreach (File::query()->where('delivery_id', $this->delivery->id)->where('kind', 'side')->get(['name', 'path']) as $side) {
+                $all[$side->name] = Storage::path($side->path);
             }
+            self::$sides = [$this->delivery->id, $all];
+        }
+        foreach (self::$sides[1] as $name => $path) {
+            $name = (string) $name;
+            $sides[$folder !== '' && str_starts_with($name, $folder) ? substr($name, strlen($folder)) : $name] = $path;
         }
 
         return new FileSource(Storage::path($file->path), $file->name, $sides);

@@ -15,16 +15,24 @@ use App\Deliveries\DisplayFile;
 use App\Deliveries\IdSheet;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
-use Illuminate\Support\Facades\DB;
 
 /**
  * Runs the checks on what was measured and writes the findings, the verdict and the display meshes.
  */
 final class CheckDelivery extends DeliveryJob
 {
+    public function name(): string
+    {
+        return "check:$this->deliveryId:$this->run";
+    }
+
+    public function words(): string
+    {
+        return 'checking the delivery';
+    }
+
     protected function perform(Delivery $delivery): void
     {
-        $delivery->update(['state' => 'checking']);
         $inspection = (new StoredDelivery($delivery))->measured();
         $clearances = $inspection->clearances;
         $results = Runner::run($inspection);
@@ -42,11 +50,8 @@ final class CheckDelivery extends DeliveryJob
         ];
         $array = $report->toArray();
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
-        DB::transaction(function () use ($delivery, $report, $array, $plan, $inspection, $samples, $extra): void {
-            // Cancelled while it was being checked: what was found late is not put over that.
-            if (Delivery::query()->whereKey($delivery->id)->lockForUpdate()->first()?->state !== 'checking') {
-                return;
-            }
+        // Cancelled or begun anew while it was being checked: what was found late is not put over that.
+        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $inspection, $samples, $extra): void {
             $delivery->findings()->delete();
             $position = 0;
             foreach ($report->results as $result) {
@@ -59,7 +64,7 @@ final class CheckDelivery extends DeliveryJob
                 }
             }
             $delivery->update([
-                'state' => 'done',
+                'state' => 'done', 'step' => null,
                 'verdict' => $report->isReady() ? 'ready' : 'blocked',
                 'blockers' => $report->count(Severity::Blocker), 'cautions' => $report->count(Severity::Caution), 'notes' => $report->count(Severity::Note),
                 'report' => [

@@ -4,46 +4,93 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Deliveries\Steps;
 use App\Models\Delivery;
-use Illuminate\Bus\Batchable;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
+use Illuminate\Support\Facades\DB;
 use Throwable;
 
 /**
- * A step of a delivery. Carries ids, can be run again at any time, and stops at once when the delivery was cancelled.
+ * A step of a delivery. Carries ids, can be run again at any time, and does nothing when the delivery is over or was begun anew.
  */
 abstract class DeliveryJob implements ShouldQueue
 {
-    use Batchable, Queueable;
+    use Queueable;
 
-    /** A worker that was killed leaves an attempt behind; the third is the last. */
     public int $tries = 3;
 
     public int $timeout = 1800;
 
     public bool $failOnTimeout = true;
 
-    public function __construct(public int $deliveryId)
+    /**
+     * @param  int  $run  of the delivery; 0 for what is made of a finished one
+     */
+    public function __construct(public int $deliveryId, public int $run)
     {
     }
+
+    /** What this is, the same for the same work: by it is known whether it lies in the queue. */
+    abstract public function name(): string;
+
+    /** What is done, in words: "reading winch_low.obj". */
+    abstract public function words(): string;
+
+    abstract protected function perform(Delivery $delivery): void;
 
     public function handle(): void
     {
         $delivery = Delivery::query()->find($this->deliveryId);
-        if ($delivery === null || $delivery->state === 'cancelled' || $delivery->state === 'failed' || $this->batch()?->cancelled() === true) {
+        if ($delivery === null || ! $this->isWanted($delivery)) {
             return;
         }
         $this->perform($delivery);
+        Steps::advance($this->deliveryId);
     }
 
     public function failed(?Throwable $error): void
     {
-        Delivery::query()->whereKey($this->deliveryId)->whereNot('state', 'cancelled')->update([
-            'state' => 'failed',
-            'error' => 'A step failed three times: '.mb_strimwidth($error?->getMessage() ?? 'the worker was stopped', 0, 500, '…').' Hand the files in again, or report it with this text.',
-        ]);
+        $this->giveUp("{$this->words()} failed three times: ".self::plain($error).' Hand the files in again, or report it with this text.');
     }
 
-    abstract protected function perform(Delivery $delivery): void;
+    /** Ends what this job was for, with the reason in words. */
+    public function giveUp(string $reason): void
+    {
+        Delivery::query()->whereKey($this->deliveryId)->where('run', $this->run)->whereNotIn('state', Delivery::OVER)->update(['state' => 'failed', 'step' => null, 'error' => ucfirst($reason)]);
+    }
+
+    protected function isWanted(Delivery $delivery): bool
+    {
+        return $delivery->run === $this->run && ! $delivery->isOver();
+    }
+
+    /**
+     * Does something under the delivery's lock, if this run is still the one that is wanted.
+     *
+     * @param  callable(Delivery): void  $do
+     */
+    protected function ifStillWanted(callable $do): bool
+    {
+        return DB::transaction(function () use ($do): bool {
+            $delivery = Delivery::query()->whereKey($this->deliveryId)->lockForUpdate()->first();
+            if ($delivery === null || ! $this->isWanted($delivery)) {
+                return false;
+            }
+            $do($delivery);
+
+            return true;
+        });
+    }
+
+    /** What an error says, without queries, classes and paths. */
+    protected static function plain(?Throwable $error): string
+    {
+        return match (true) {
+            $error === null => 'the worker was stopped.',
+            $error instanceof \League\Flysystem\UnableToWriteFile, $error instanceof \League\Flysystem\UnableToCreateDirectory => 'the disk is full, or cannot be written to.',
+            $error instanceof \PDOException => 'the database did not take what was to be written.',
+            default => mb_strimwidth((string) preg_replace('#(?<![\w:])/(?:[\w.\-]+/)+[\w.\-]*#', '(a file)', $error->getMessage()), 0, 300, '…').'.',
+        };
+    }
 }

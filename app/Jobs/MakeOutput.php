@@ -27,14 +27,35 @@ use Throwable;
  */
 final class MakeOutput extends DeliveryJob
 {
-    public function __construct(int $deliveryId, public int $outputId)
+    public function __construct(int $deliveryId, int $run, public int $outputId)
     {
-        parent::__construct($deliveryId);
+        parent::__construct($deliveryId, $run);
+    }
+
+    public function name(): string
+    {
+        return "output:$this->outputId";
+    }
+
+    public function words(): string
+    {
+        return 'writing the files';
+    }
+
+    /** What is made of a finished delivery goes on while that is checked again. */
+    protected function isWanted(Delivery $delivery): bool
+    {
+        return $delivery->state === 'done';
     }
 
     public function failed(?Throwable $error): void
     {
-        Output::query()->whereKey($this->outputId)->update(['state' => 'failed', 'error' => mb_strimwidth($error?->getMessage() ?? 'the worker was stopped', 0, 500, '…')]);
+        $this->giveUp(self::plain($error));
+    }
+
+    public function giveUp(string $reason): void
+    {
+        Output::query()->whereKey($this->outputId)->whereNot('state', 'done')->update(['state' => 'failed', 'error' => $reason]);
     }
 
     protected function perform(Delivery $delivery): void

@@ -27,9 +27,19 @@ final class MeasureSet extends DeliveryJob
     /** @var array{string, array{Standard, array<string, SetSurfaces>, TriangleTree, array<string, list<Tie>>, array<string, true>}}|null */
     private static ?array $kept = null;
 
-    public function __construct(int $deliveryId, public int $setId)
+    public function __construct(int $deliveryId, int $run, public int $setId)
     {
-        parent::__construct($deliveryId);
+        parent::__construct($deliveryId, $run);
+    }
+
+    public function name(): string
+    {
+        return "measure:$this->setId:$this->run";
+    }
+
+    public function words(): string
+    {
+        return 'shooting the rays of '.(BakeSet::query()->find($this->setId)->name ?? 'a set');
     }
 
     protected function perform(Delivery $delivery): void
@@ -43,13 +53,17 @@ final class MeasureSet extends DeliveryJob
         $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $row->name));
         $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, $assembled, $standard, $row->samples, isset($allSeen[$row->name]));
         if ($clearance->samples === 0 && ! $clearance->isMasked()) {
-            $row->update(['state' => 'failed', 'error' => AssetClearance::NO_AREA]);
+            $this->ifStillWanted(static function () use ($row): void {
+                $row->update(['state' => 'failed', 'error' => AssetClearance::NO_AREA]);
+            });
 
             return;
         }
         $places = TiePlaces::of($ties[$row->name], $surfaces[$row->name], count($ties));
         $seen = hash('sha256', ClearanceMeasure::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])));
-        $row->update(['state' => 'done', 'seen' => $seen, 'clearance' => $clearance->withPlaces($places)->toArray()]);
+        $this->ifStillWanted(static function () use ($row, $seen, $clearance, $places): void {
+            $row->update(['state' => 'done', 'seen' => $seen, 'clearance' => $clearance->withPlaces($places)->toArray()]);
+        });
     }
 
     /**
@@ -60,7 +74,7 @@ final class MeasureSet extends DeliveryJob
      */
     private function surfaces(Delivery $delivery, BakeSet $row): array
     {
-        $key = "$delivery->id $delivery->batch_id";
+        $key = "$delivery->id $delivery->run";
         if (self::$kept !== null && self::$kept[0] === $key) {
             return self::$kept[1];
         }

@@ -11,13 +11,11 @@ use Anvil\Clearance\SetSurfaces;
 use Anvil\Inspection\Inspection;
 use Anvil\Sets\BakeSet as Set;
 use App\Deliveries\SetInputs;
+use App\Deliveries\Steps;
 use App\Deliveries\StoredDelivery;
 use App\Models\BakeSet;
 use App\Models\Delivery;
-use Illuminate\Bus\Batch;
 use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Support\Facades\Bus;
-use Illuminate\Support\Facades\DB;
 
 /**
  * Ties the parts, makes the sets, and sends one job a set to measure its rays.
@@ -27,9 +25,18 @@ final class PairDelivery extends DeliveryJob
     /** Earlier deliveries that are looked at for what an exploded layout was made of. */
     private const LOOKS_BACK = 5;
 
+    public function name(): string
+    {
+        return "pair:$this->deliveryId:$this->run";
+    }
+
+    public function words(): string
+    {
+        return 'pairing the parts';
+    }
+
     protected function perform(Delivery $delivery): void
     {
-        $id = $delivery->id;
         $stored = new StoredDelivery($delivery);
         $delivery->update(['exploded_from' => $this->original($delivery, $stored)]);
         // All meshes: whether the high poly is turned against the low one is seen on its surface.
@@ -38,7 +45,10 @@ final class PairDelivery extends DeliveryJob
         $counts = AssetClearance::sampleCounts($inspection);
         $whole = array_values(array_filter($inspection->sets, static fn (Set $set): bool => $set->isWhole() && ! isset($blocked[$set->name])));
         [$inputs, $known] = $this->known($delivery, $inspection, $whole, $counts);
-        DB::transaction(function () use ($delivery, $inspection, $blocked, $counts, $inputs, $known): void {
+        $this->ifStillWanted(function (Delivery $delivery) use ($inspection, $blocked, $counts, $inputs, $known): void {
+            if ($delivery->step !== 'pair') {
+                return;
+            }
             $delivery->sets()->delete();
             foreach ($inspection->sets as $set) {
                 $reason = $blocked[$set->name] ?? null;
@@ -54,21 +64,9 @@ final class PairDelivery extends DeliveryJob
                     'reused' => $before !== null,
                 ]);
             }
-            $delivery->update(['state' => 'measuring']);
+            $delivery->update(['state' => 'measuring', 'step' => 'measure']);
+            Steps::send($delivery);
         });
-        $jobs = $delivery->sets()->where('state', 'waiting')->pluck('id')->map(fn (mixed $set): MeasureSet => new MeasureSet($id, is_int($set) ? $set : 0))->all();
-        if ($jobs === []) {
-            CheckDelivery::dispatch($id);
-
-            return;
-        }
-        $batch = Bus::batch($jobs)
-            ->name("measure delivery $id")
-            ->then(function (Batch $batch) use ($id): void {
-                CheckDelivery::dispatch($id);
-            })
-            ->dispatch();
-        $delivery->update(['batch_id' => $batch->id]);
     }
 
     /** The newest delivery before this one that this one is an exploded layout of, where no plan says so. */

@@ -12,43 +12,41 @@ use Anvil\Inspection\ReadFile as CoreReadFile;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\File;
-use Illuminate\Bus\Batch;
-use Illuminate\Support\Facades\Bus;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Number;
 
 /**
  * Reads one file once into the geometry store.
  */
 final class ReadFile extends DeliveryJob
 {
-    public function __construct(int $deliveryId, public int $fileId)
+    /** Memory to a byte of file, as measured on 1.6 million triangles (docs/reliability.md): 14.1, 13.2, 5.2. */
+    private const MEMORY = ['stl' => 15, 'ply' => 14, 'obj' => 6];
+
+    public function __construct(int $deliveryId, int $run, public int $fileId)
     {
-        parent::__construct($deliveryId);
+        parent::__construct($deliveryId, $run);
     }
 
-    /** One job a file; when all are read the delivery is paired. */
-    public static function dispatchAll(Delivery $delivery): void
+    public function name(): string
     {
-        $id = $delivery->id;
-        $jobs = $delivery->files()->where('kind', 'mesh')->pluck('id')->map(fn (mixed $file): self => new self($id, is_int($file) ? $file : 0))->all();
-        $batch = Bus::batch($jobs)
-            ->name("read delivery $id")
-            ->then(function (Batch $batch) use ($id): void {
-                PairDelivery::dispatch($id);
-            })
-            ->dispatch();
-        $delivery->update(['batch_id' => $batch->id]);
+        return "read:$this->fileId:$this->run";
+    }
+
+    public function words(): string
+    {
+        return 'reading '.(File::query()->find($this->fileId)->name ?? 'a file');
     }
 
     protected function perform(Delivery $delivery): void
     {
-        $file = $delivery->files->firstWhere('id', $this->fileId);
-        if ($file === null) {
+        $file = File::query()->where('delivery_id', $delivery->id)->find($this->fileId);
+        if ($file === null || in_array($file->state, ['read', 'unreadable'], true)) {
             return;
         }
         $file->update(['state' => 'reading', 'error' => null]);
-        $read = CoreReadFile::of(new GivenFile($file->name, null, (new StoredDelivery($delivery))->source($file), $this->whatAZipSays($file)));
+        $read = CoreReadFile::of(new GivenFile($file->name, null, (new StoredDelivery($delivery))->source($file), $this->tooLarge($file) ?? $this->whatAZipSays($file)));
         $folder = $delivery->folder()."/geometry/$file->id";
         Storage::deleteDirectory($folder);
         $rows = [];
@@ -66,13 +64,22 @@ final class ReadFile extends DeliveryJob
             ];
         }
         // Rows and state change together, so a job that dies half-way leaves nothing that looks done.
-        DB::transaction(function () use ($file, $read, $rows): void {
+        $this->ifStillWanted(function () use ($file, $read, $rows): void {
             $file->parts()->delete();
             foreach (array_chunk($rows, 500) as $some) {
                 DB::table('parts')->insert($some);
             }
             $this->record($file, $read);
         });
+    }
+
+    /** What would need more memory than a worker has is told before it is read. */
+    private function tooLarge(File $file): ?Unreadable
+    {
+        $needed = (self::MEMORY[strtolower(pathinfo($file->name, PATHINFO_EXTENSION))] ?? 0) * $file->bytes;
+        $has = config()->integer('anvil.worker_memory');
+
+        return $needed <= $has ? null : Unreadable::because('it is '.Number::fileSize($file->bytes).' and would need about '.Number::fileSize($needed, 1).' of memory to be read; a worker has '.Number::fileSize($has, 1).'. Hand in fewer triangles, export as .glb, or give workers more with ANVIL_WORKER_MEMORY');
     }
 
     /** A zip that could not be unpacked when it was handed in: why. */

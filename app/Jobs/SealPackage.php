@@ -18,14 +18,35 @@ use Throwable;
  */
 final class SealPackage extends DeliveryJob
 {
-    public function __construct(int $deliveryId, public int $packageId)
+    public function __construct(int $deliveryId, int $run, public int $packageId)
     {
-        parent::__construct($deliveryId);
+        parent::__construct($deliveryId, $run);
+    }
+
+    public function name(): string
+    {
+        return "seal:$this->packageId";
+    }
+
+    public function words(): string
+    {
+        return 'sealing the package';
+    }
+
+    /** What is made of a finished delivery goes on while that is checked again. */
+    protected function isWanted(Delivery $delivery): bool
+    {
+        return $delivery->state === 'done';
     }
 
     public function failed(?Throwable $error): void
     {
-        Package::query()->whereKey($this->packageId)->update(['state' => 'failed', 'error' => mb_strimwidth($error?->getMessage() ?? 'the worker was stopped', 0, 500, '…')]);
+        $this->giveUp(self::plain($error));
+    }
+
+    public function giveUp(string $reason): void
+    {
+        Package::query()->whereKey($this->packageId)->whereNot('state', 'done')->update(['state' => 'failed', 'error' => $reason]);
     }
 
     protected function perform(Delivery $delivery): void

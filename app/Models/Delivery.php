@@ -28,7 +28,8 @@ use Illuminate\Support\Carbon;
  * @property array<string, mixed>|null $report
  * @property string|null $core_version
  * @property int|null $standard_version
- * @property string|null $batch_id
+ * @property string|null $step read, pair, measure or check while it goes on
+ * @property int $run how often it was begun; a job of an earlier run does nothing
  * @property string $handed_in_by
  * @property Carbon|null $checked_at
  * @property Carbon $created_at
@@ -43,6 +44,9 @@ use Illuminate\Support\Carbon;
  */
 final class Delivery extends Model
 {
+    /** States that nothing goes on in. */
+    public const OVER = ['done', 'failed', 'cancelled'];
+
     protected $guarded = [];
 
     /**
@@ -111,7 +115,7 @@ final class Delivery extends Model
 
     public function isOver(): bool
     {
-        return in_array($this->state, ['done', 'failed', 'cancelled'], true);
+        return in_array($this->state, self::OVER, true);
     }
 
     /** Where its files and what is made of them are kept, under the storage disk. */

@@ -7,12 +7,15 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 
 /**
- * A queue worker and the job it holds, so that the job of a killed one is run again at once.
+ * A queue worker and the job it holds.
  *
  * @property int $id
- * @property string $host
+ * @property string $machine
  * @property int $pid
+ * @property string $born boot and start time of its process
  * @property int|null $job_id
+ * @property string|null $step what it does, as its job is named
+ * @property string|null $last_words what it said as it died
  */
 final class Worker extends Model
 {

@@ -4,33 +4,90 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
-use App\Models\Worker;
+use App\Deliveries\Workers;
+use App\Jobs\DeliveryJob;
+use App\Models\Asset;
+use App\Models\Delivery;
+use App\Models\File;
+use App\Models\Output;
+use App\Models\Package;
+use App\Models\Upload;
+use Illuminate\Cache\RateLimiter;
+use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\Request;
 use Illuminate\Queue\Events\JobFailed;
 use Illuminate\Queue\Events\JobProcessed;
 use Illuminate\Queue\Events\JobProcessing;
+use Illuminate\Queue\Queue;
 use Illuminate\Support\Facades\Event;
+use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
 
 final class AppServiceProvider extends ServiceProvider
 {
+    private static bool $isListening = false;
+
     public function boot(): void
     {
-        // Each worker says which job it holds: that of a killed one can then be run again at once.
-        Event::listen(JobProcessing::class, function (JobProcessing $event): void {
-            $this->holds($event->connectionName, (int) $event->job->getJobId());
+        Event::listen(JobProcessing::class, static function (JobProcessing $event): void {
+            if ($event->connectionName === 'database') {
+                self::listenForDeath();
+                Workers::holds($event->job);
+            }
         });
-        Event::listen([JobProcessed::class, JobFailed::class], function (JobProcessed|JobFailed $event): void {
-            $this->holds($event->connectionName, null);
+        Event::listen([JobProcessed::class, JobFailed::class], static function (JobProcessed|JobFailed $event): void {
+            if ($event->connectionName === 'database') {
+                Workers::holds(null);
+            }
         });
+        // Each job in the queue bears its name, so that it is known what is sent.
+        Queue::createPayloadUsing(static function (string $connection, ?string $queue, array $payload): array {
+            $job = is_array($payload['data'] ?? null) ? ($payload['data']['command'] ?? null) : null;
+
+            return $job instanceof DeliveryJob ? ['step' => $job->name()] : [];
+        });
+        // Only where something is limited: commands need no store for it, and no database.
+        $this->callAfterResolving(RateLimiter::class, static function (RateLimiter $limiter): void {
+            foreach (['handing-in', 'costly'] as $what) {
+                $limiter->for($what, static fn (Request $request): Limit => Limit::perMinute(config()->integer("anvil.a_minute.$what"))->by($what.$request->ip()));
+            }
+        });
+        $this->bindIds();
     }
 
-    private function holds(string $connection, ?int $job): void
+    /** A number in an address is a number, or told so in words; the database would take `1e0` for one. */
+    private function bindIds(): void
     {
-        if ($connection === 'database') {
-            $self = ['host' => (string) gethostname(), 'pid' => (int) getmypid()];
-            if (Worker::query()->where($self)->update(['job_id' => $job]) === 0) {
-                Worker::query()->insertOrIgnore([...$self, 'job_id' => $job]);
-            }
+        /** @var array<string, class-string<Model>> $models */
+        $models = ['asset' => Asset::class, 'delivery' => Delivery::class, 'file' => File::class, 'output' => Output::class, 'package' => Package::class, 'upload' => Upload::class];
+        foreach ($models as $name => $model) {
+            Route::bind($name, static function (string $value) use ($name, $model): Model {
+                if ($name === 'upload' ? ! Str::isUuid($value) : preg_match('/^[1-9]\d{0,17}$/D', $value) !== 1) {
+                    throw ValidationException::withMessages([$name => $name === 'upload' ? 'the address does not name an upload' : "the address does not name a number of the $name"]);
+                }
+
+                return $model::query()->findOrFail($value);
+            });
         }
+    }
+
+    /** A worker that dies of want of memory says so, for nobody else can. */
+    private static function listenForDeath(): void
+    {
+        if (self::$isListening) {
+            return;
+        }
+        self::$isListening = true;
+        register_shutdown_function(static function (): void {
+            $last = error_get_last();
+            if ($last !== null && preg_match('/^Allowed memory size of (\d+) bytes exhausted \(tried to allocate (\d+) bytes\)/', $last['message'], $found) === 1) {
+                ini_set('memory_limit', '-1');
+                $gb = static fn (int $bytes): string => round($bytes / 1024 ** 3, 1).' GB';
+                Workers::dying("needs more than {$gb((int) $found[1] + (int) $found[2])} of memory, and a worker has {$gb((int) $found[1])}. Give workers more with ANVIL_WORKER_MEMORY, or hand in fewer triangles.");
+            }
+        });
     }
 }

@@ -28,8 +28,9 @@ final class DeliveryTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
+        $this->withHeader('X-Anvil', '1');
         config(['anvil.largest_upload' => 50_000_000]);
-        foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'job_batches', 'failed_jobs'] as $table) {
+        foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps'] as $table) {
             DB::table($table)->delete();
         }
     }
@@ -453,17 +454,29 @@ final class DeliveryTest extends TestCase
         $job = DB::table('jobs')->orderBy('id')->value('id');
         DB::table('jobs')->where('id', $job)->update(['reserved_at' => time(), 'attempts' => 1]);
         // A worker that is no more held it.
-        Worker::query()->create(['host' => (string) gethostname(), 'pid' => 4_000_000, 'job_id' => $job]);
+        Worker::query()->create(['machine' => 'this', 'pid' => 4_000_000, 'born' => 'once', 'job_id' => $job]);
         Artisan::call('anvil-workers:release');
         self::assertNull(DB::table('jobs')->where('id', $job)->value('reserved_at'));
         self::assertSame(0, Worker::query()->count());
         $this->work();
         $first = (string) $this->getJson("/api/deliveries/$id")->assertJsonPath('verdict', 'ready')->getContent();
         // Run again, a set's job changes nothing.
-        $set = Delivery::query()->findOrFail($id)->sets->firstOrFail();
+        $delivery = Delivery::query()->findOrFail($id);
+        $set = $delivery->sets->firstOrFail();
+        $kept = $set->clearance;
         $set->update(['state' => 'measuring', 'clearance' => null]);
-        (new MeasureSet($id, $set->id))->handle();
-        self::assertSame($first, (string) $this->getJson("/api/deliveries/$id")->getContent());
+        // Of a delivery that is done, nothing is measured any more; of one that is not, the same comes out.
+        (new MeasureSet($id, $delivery->run, $set->id))->handle();
+        self::assertNull($set->refresh()->clearance);
+        $delivery->update(['state' => 'measuring', 'step' => 'measure']);
+        (new MeasureSet($id, $delivery->run - 1, $set->id))->handle();
+        self::assertNull($set->refresh()->clearance, 'a job of an earlier run does nothing');
+        (new MeasureSet($id, $delivery->run, $set->id))->handle();
+        self::assertSame($kept, $set->refresh()->clearance);
+        $this->work();
+        // The same page, but for when it was checked.
+        $same = static fn (string $page): string => (string) preg_replace('/"checkedAt":"[^"]*"|"id":\d+/', '', $page);
+        self::assertTrue($same($first) === $same((string) $this->getJson("/api/deliveries/$id")->getContent()), 'the page is another');
     }
 
     public function test_the_page_and_unknown_things(): void
@@ -541,7 +554,7 @@ final class DeliveryTest extends TestCase
      */
     private function piece(string $upload, int $offset, string $content): \Illuminate\Testing\TestResponse
     {
-        return $this->call('PUT', "/api/uploads/$upload?offset=$offset", [], [], [], ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/octet-stream'], $content);
+        return $this->call('PUT', "/api/uploads/$upload?offset=$offset", [], [], [], ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/octet-stream', 'HTTP_X_ANVIL' => '1'], $content);
     }
 
     /**

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Jobs\PairDelivery;
-use App\Jobs\ReadFile;
+use App\Deliveries\Steps;
+use App\Models\Asset;
 use App\Models\Delivery;
+use Closure;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
 
@@ -18,19 +20,23 @@ abstract class Controller
         return config()->string('anvil.user');
     }
 
-    protected function needsSettled(Delivery $delivery): void
+    /**
+     * Changes something that a delivery is judged by and begins to check it anew, both or neither: under the delivery's lock, and refused
+     * while a check is running.
+     *
+     * @param  Closure(Delivery): void  $change
+     */
+    protected function startOver(Delivery $delivery, ?Closure $change = null): void
     {
-        if ($delivery->state === 'measuring' || $delivery->state === 'checking' || $delivery->state === 'reading') {
-            throw ValidationException::withMessages(['delivery' => 'the delivery is being checked; wait or cancel first']);
-        }
-    }
-
-    protected function startOver(Delivery $delivery): void
-    {
-        $this->needsSettled($delivery);
-        // Cancelled before all was read: it begins with reading, for what was not read cannot be judged.
-        $unread = $delivery->files()->where('kind', 'mesh')->whereNotIn('state', ['read', 'unreadable'])->exists();
-        $delivery->update(['state' => $unread ? 'reading' : 'measuring', 'error' => null, 'verdict' => null]);
-        $unread ? ReadFile::dispatchAll($delivery) : PairDelivery::dispatch($delivery->id);
+        DB::transaction(static function () use ($delivery, $change): void {
+            $locked = Delivery::query()->whereKey($delivery->id)->lockForUpdate()->firstOrFail();
+            if (! $locked->isOver()) {
+                throw ValidationException::withMessages(['delivery' => 'the delivery is being checked; wait or cancel first']);
+            }
+            Asset::query()->whereKey($locked->asset_id)->lockForUpdate()->first();
+            $change?->__invoke($locked);
+            Steps::begin($locked);
+        });
+        $delivery->refresh();
     }
 }

@@ -4,16 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use Anvil\Formats\Folder;
-use Anvil\Formats\FolderSink;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Unreadable;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
+use App\Deliveries\Deletion;
 use App\Deliveries\DeliveryPage;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\HandIn;
-use App\Deliveries\ZippedFolder;
 use App\Http\Data\DeliveredData;
 use App\Http\Data\RaysData;
 use App\Jobs\MakeOutput;
@@ -26,12 +24,14 @@ use App\Models\Package;
 use App\Models\Upload;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\Bus;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Number;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\Response;
+use ZipArchive;
 
 /**
  * Deliveries: handing in, looking at, mending, writing, sealing.
@@ -41,11 +41,15 @@ final class DeliveryController extends Controller
     #[OA\Post(path: '/api/deliveries', operationId: 'handIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['uploads'], properties: [new OA\Property(property: 'uploads', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'assetId', type: 'integer', nullable: true)])), responses: [new OA\Response(response: 201, description: 'Handed in', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function store(Request $request, HandIn $handIn): JsonResponse
     {
-        $request->validate(['uploads' => ['required', 'array', 'min:1', 'max:200'], 'uploads.*' => ['required', 'uuid', 'distinct', 'exists:uploads,id'], 'assetId' => ['nullable', 'integer', 'exists:assets,id']]);
+        $request->validate(['uploads' => ['required', 'array', 'min:1', 'max:'.config()->integer('anvil.most_files')], 'uploads.*' => ['required', 'uuid', 'distinct'], 'assetId' => ['nullable', 'integer', 'exists:assets,id']]);
         /** @var list<string> $ids */
         $ids = $request->array('uploads');
         $found = Upload::query()->findMany($ids)->keyBy('id');
-        $uploads = array_map(static fn (string $id): Upload => $found[$id] ?? throw new \LogicException('checked above'), $ids);
+        $uploads = array_map(static fn (string $id): Upload => $found[$id] ?? throw ValidationException::withMessages(['uploads' => 'one of these files was not uploaded, or was handed in already; hand them in again']), $ids);
+        $total = array_sum(array_map(static fn (Upload $upload): int => $upload->bytes, $uploads));
+        if ($total > config()->integer('anvil.largest_delivery')) {
+            throw ValidationException::withMessages(['uploads' => 'together these files are '.Number::fileSize($total).'; a delivery takes at most '.Number::fileSize(config()->integer('anvil.largest_delivery'))]);
+        }
         $names = [];
         $meshes = 0;
         foreach ($uploads as $upload) {
@@ -93,12 +97,12 @@ final class DeliveryController extends Controller
     #[OA\Post(path: '/api/deliveries/{delivery}/cancel', operationId: 'cancel', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Cancelled')])]
     public function cancel(Delivery $delivery): Response
     {
-        if (! $delivery->isOver()) {
-            $delivery->update(['state' => 'cancelled', 'error' => "cancelled by {$this->user()}"]);
-            if ($delivery->batch_id !== null) {
-                Bus::findBatch($delivery->batch_id)?->cancel();
+        DB::transaction(function () use ($delivery): void {
+            $locked = Delivery::query()->whereKey($delivery->id)->lockForUpdate()->first();
+            if ($locked !== null && ! $locked->isOver()) {
+                $locked->update(['state' => 'cancelled', 'step' => null, 'error' => "cancelled by {$this->user()}"]);
             }
-        }
+        });
 
         return response()->noContent();
     }
@@ -117,9 +121,10 @@ final class DeliveryController extends Controller
     {
         $request->validate(['role' => ['nullable', 'string', 'in:low,high,id,cage,pose']]);
         abort_unless($file->delivery_id === $delivery->id, 404);
-        $file->update(['role' => $request->filled('role') ? $request->string('role')->toString() : null]);
-        $delivery->asset->update(['changed_by' => $this->user()]);
-        $this->startOver($delivery);
+        $this->startOver($delivery, function (Delivery $delivery) use ($request, $file): void {
+            $file->update(['role' => $request->filled('role') ? $request->string('role')->toString() : null]);
+            $delivery->asset->update(['changed_by' => $this->user()]);
+        });
 
         return response()->noContent();
     }
@@ -131,13 +136,14 @@ final class DeliveryController extends Controller
         $request->validate(['base' => ['required', 'string', 'max:500'], 'choice' => ['required', 'in:self,out,none']]);
         $base = $request->string('base')->toString();
         $choice = $request->string('choice')->toString();
-        $choices = $delivery->asset->choices;
-        foreach (['bakedOnItself' => 'self', 'leftOut' => 'out'] as $key => $value) {
-            $list = is_array($choices[$key] ?? null) ? array_values(array_filter($choices[$key], static fn (mixed $one): bool => $one !== $base)) : [];
-            $choices[$key] = $choice === $value ? [...$list, $base] : $list;
-        }
-        $delivery->asset->update(['choices' => $choices, 'changed_by' => $this->user()]);
-        $this->startOver($delivery);
+        $this->startOver($delivery, function (Delivery $delivery) use ($base, $choice): void {
+            $choices = $delivery->asset->choices;
+            foreach (['bakedOnItself' => 'self', 'leftOut' => 'out'] as $key => $value) {
+                $list = is_array($choices[$key] ?? null) ? array_values(array_filter($choices[$key], static fn (mixed $one): bool => $one !== $base)) : [];
+                $choices[$key] = $choice === $value ? [...$list, $base] : $list;
+            }
+            $delivery->asset->update(['choices' => $choices, 'changed_by' => $this->user()]);
+        });
 
         return response()->noContent();
     }
@@ -145,22 +151,21 @@ final class DeliveryController extends Controller
     #[OA\Get(path: '/api/deliveries/{delivery}/download', operationId: 'downloadDelivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'The files of the delivery in one zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
     public function download(Delivery $delivery): BinaryFileResponse
     {
-        $folder = Storage::path($delivery->folder().'/download-'.bin2hex(random_bytes(4)));
-        $sink = new FolderSink($folder);
+        Storage::makeDirectory('work');
+        $path = Storage::path('work/'.bin2hex(random_bytes(8)).'.zip');
+        $zip = new ZipArchive;
+        $zip->open($path, ZipArchive::CREATE | ZipArchive::EXCL);
         foreach ($delivery->files as $file) {
-            $stream = $sink->open($file->name);
-            $in = Storage::readStream($file->path);
-            if ($in !== null) {
-                stream_copy_to_stream($in, $stream);
-                fclose($in);
-            }
-            fclose($stream);
+            // Straight from where it is kept: a name may be longer than a file system takes.
+            $zip->addFile(Storage::path($file->path), $file->name);
+            $zip->setCompressionName($file->name, ZipArchive::CM_DEFLATE, 1);
         }
-        $sink->commit();
-        ZippedFolder::write($folder, "$folder.zip");
-        Folder::remove($folder);
+        if (! $zip->close()) {
+            @unlink($path);
+            abort(507, 'the zip could not be written: the disk is full, or cannot be written to');
+        }
 
-        return response()->download("$folder.zip", "{$delivery->asset->key}_delivery_$delivery->number.zip")->deleteFileAfterSend();
+        return response()->download($path, "{$delivery->asset->key}_delivery_$delivery->number.zip", [], 'attachment')->deleteFileAfterSend();
     }
 
     /** Puts the board's sets, and what is left out, baked on itself or detachable, into the asset's choices. */
@@ -168,7 +173,6 @@ final class DeliveryController extends Controller
     public function board(Request $request, Delivery $delivery): Response
     {
         $request->validate(['sets' => ['present', 'array', 'max:5000'], 'sets.*.name' => ['required', 'string', 'max:200', 'distinct'], 'sets.*.patterns' => ['required', 'array', 'max:5000'], 'sets.*.patterns.*' => ['required', 'string', 'max:300'], 'leftOut' => ['present', 'array'], 'leftOut.*' => ['string', 'max:300'], 'bakedOnItself' => ['present', 'array'], 'bakedOnItself.*' => ['string', 'max:300'], 'detachable' => ['present', 'array'], 'detachable.*' => ['string', 'max:200'], 'occlusion' => ['required', 'in:own,all,named'], 'shading' => ['present', 'array', 'max:5000'], 'shading.*.name' => ['required', 'string', 'max:200', 'distinct'], 'shading.*.patterns' => ['present', 'array', 'max:5000'], 'shading.*.patterns.*' => ['string', 'max:200']]);
-        $this->needsSettled($delivery);
         $sets = [];
         /** @var list<array{name: string, patterns: list<string>}> $given */
         $given = $request->array('sets');
@@ -182,15 +186,15 @@ final class DeliveryController extends Controller
             $shading[$set['name']] = array_values($set['patterns']);
         }
         $occlusion = $request->string('occlusion')->toString();
-        $choices = [...$delivery->asset->choices, 'occlusion' => $occlusion === 'named' ? (object) $shading : $occlusion, 'sets' => (object) $sets, 'leftOut' => $request->array('leftOut'), 'bakedOnItself' => $request->array('bakedOnItself'), 'detachable' => $request->array('detachable')];
+        $choices = ['occlusion' => $occlusion === 'named' ? (object) $shading : $occlusion, 'sets' => (object) $sets, 'leftOut' => $request->array('leftOut'), 'bakedOnItself' => $request->array('bakedOnItself'), 'detachable' => $request->array('detachable')];
         try {
             Choices::ofJson((string) json_encode($choices, JSON_THROW_ON_ERROR));
         } catch (Unreadable $error) {
             throw ValidationException::withMessages(['sets' => $error->getMessage()]);
         }
-        $delivery->asset->update(['choices' => $choices, 'changed_by' => $this->user()]);
-        $delivery->asset->refresh();
-        $this->startOver($delivery);
+        $this->startOver($delivery, function (Delivery $delivery) use ($choices): void {
+            $delivery->asset->update(['choices' => [...$delivery->asset->choices, ...$choices], 'changed_by' => $this->user()]);
+        });
 
         return response()->noContent();
     }
@@ -200,19 +204,18 @@ final class DeliveryController extends Controller
     public function reach(Request $request, Delivery $delivery): Response
     {
         $request->validate(['set' => ['required', 'string', 'max:200'], 'out' => ['present', 'nullable', 'numeric', 'gt:0', 'max:1e30'], 'in' => ['present', 'nullable', 'numeric', 'gt:0', 'max:1e30']]);
-        $this->needsSettled($delivery);
         $set = $request->string('set')->toString();
         if ($delivery->sets()->where('name', $set)->doesntExist()) {
             throw ValidationException::withMessages(['set' => "there is no set \"$set\" in this delivery"]);
         }
-        $reaches = $delivery->asset->reaches ?? [];
-        unset($reaches[$set]);
-        if ($request->filled('out') || $request->filled('in')) {
-            $reaches[$set] = ['out' => $request->filled('out') ? $request->float('out') : null, 'in' => $request->filled('in') ? $request->float('in') : null];
-        }
-        $delivery->asset->update(['reaches' => $reaches, 'changed_by' => $this->user()]);
-        $delivery->asset->refresh();
-        $this->startOver($delivery);
+        $this->startOver($delivery, function (Delivery $delivery) use ($request, $set): void {
+            $reaches = $delivery->asset->reaches ?? [];
+            unset($reaches[$set]);
+            if ($request->filled('out') || $request->filled('in')) {
+                $reaches[$set] = ['out' => $request->filled('out') ? $request->float('out') : null, 'in' => $request->filled('in') ? $request->float('in') : null];
+            }
+            $delivery->asset->update(['reaches' => $reaches, 'changed_by' => $this->user()]);
+        });
 
         return response()->noContent();
     }
@@ -222,9 +225,9 @@ final class DeliveryController extends Controller
     public function explode(Request $request, Delivery $delivery): Response
     {
         $request->validate(['clearance' => ['present', 'nullable', 'numeric', 'min:0', 'max:1e30'], 'all' => ['required', 'boolean']]);
-        $this->needsSettled($delivery);
-        $delivery->asset->update(['explode' => ['clearance' => $request->filled('clearance') ? $request->float('clearance') : null, 'all' => $request->boolean('all')], 'changed_by' => $this->user()]);
-        $this->startOver($delivery);
+        $this->startOver($delivery, function (Delivery $delivery) use ($request): void {
+            $delivery->asset->update(['explode' => ['clearance' => $request->filled('clearance') ? $request->float('clearance') : null, 'all' => $request->boolean('all')], 'changed_by' => $this->user()]);
+        });
 
         return response()->noContent();
     }
@@ -234,8 +237,12 @@ final class DeliveryController extends Controller
     {
         $request->validate(['kind' => ['required', 'in:exploded,ids,cage']]);
         $this->needsDone($delivery);
-        $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
-        MakeOutput::dispatch($delivery->id, $output->id);
+        $output = DB::transaction(function () use ($request, $delivery): Output {
+            $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
+            MakeOutput::dispatch($delivery->id, 0, $output->id);
+
+            return $output;
+        });
 
         return response()->json(['id' => $output->id], 201);
     }
@@ -247,8 +254,12 @@ final class DeliveryController extends Controller
         if ($delivery->verdict !== 'ready') {
             throw ValidationException::withMessages(['delivery' => 'the asset is not ready; mend or waive what blocks it first']);
         }
-        $package = $delivery->packages()->create(['sealed_by' => $this->user()]);
-        SealPackage::dispatch($delivery->id, $package->id);
+        $package = DB::transaction(function () use ($delivery): Package {
+            $package = $delivery->packages()->create(['sealed_by' => $this->user()]);
+            SealPackage::dispatch($delivery->id, 0, $package->id);
+
+            return $package;
+        });
 
         return response()->json(['id' => $package->id], 201);
     }
@@ -267,6 +278,19 @@ final class DeliveryController extends Controller
         abort_unless($package->path !== null, 404, 'it is not sealed yet');
 
         return response()->download(Storage::path((string) $package->path), (string) $package->name);
+    }
+
+    /** Deletes a delivery with its files and all that was made of them; asked for twice, by its number. */
+    #[OA\Delete(path: '/api/deliveries/{delivery}', operationId: 'deleteDelivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['number'], properties: [new OA\Property(property: 'number', description: 'the number of the delivery, once more', type: 'integer')])), responses: [new OA\Response(response: 204, description: 'Deleted'), new OA\Response(response: 422, description: 'Not confirmed')])]
+    public function destroy(Request $request, Delivery $delivery, Deletion $deletion): Response
+    {
+        $request->validate(['number' => ['required', 'integer']]);
+        if ($request->integer('number') !== $delivery->number) {
+            throw ValidationException::withMessages(['number' => "to delete it, give its number once more: $delivery->number"]);
+        }
+        $deletion->ofDelivery($delivery);
+
+        return response()->noContent();
     }
 
     private function needsDone(Delivery $delivery): void

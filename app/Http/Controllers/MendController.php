@@ -126,15 +126,14 @@ final class MendController extends Controller
         if ($guess === null) {
             throw ValidationException::withMessages(['delivery' => 'no suffixes of your own were found in these files']);
         }
-        $this->needsSettled($delivery);
         $old = $delivery->asset->standard;
         $name = mb_strimwidth(preg_replace('/, suffixes .*$/', '', $old->name).", suffixes {$guess->words()}", 0, 190, '…');
         $rules = $old->parsed()->withSuffixes($guess->suffixes)->named($name);
         // A standard is shared; what is found in one asset's files is not put over all others'.
-        $standard = Standard::query()->firstOrCreate(['name' => $name], ['rules' => json_encode($rules->toArray(), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR), 'changed_by' => $this->user()]);
-        $delivery->asset->update(['standard_id' => $standard->id, 'changed_by' => $this->user()]);
-        $delivery->asset->unsetRelation('standard');
-        $this->startOver($delivery);
+        $this->startOver($delivery, function (Delivery $delivery) use ($name, $rules): void {
+            $standard = Standard::query()->firstOrCreate(['name' => $name], ['rules' => json_encode($rules->toArray(), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR), 'changed_by' => $this->user()]);
+            $delivery->asset->update(['standard_id' => $standard->id, 'changed_by' => $this->user()]);
+        });
 
         return response()->noContent();
     }

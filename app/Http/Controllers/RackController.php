@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use Anvil\Pairing\NameReading;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
+use App\Deliveries\Deletion;
 use App\Deliveries\DeliveryPage;
 use App\Deliveries\StationStates;
 use App\Http\Data\AssetData;
@@ -18,7 +19,10 @@ use App\Models\Delivery;
 use App\Models\Part;
 use App\Models\Standard;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
+use Symfony\Component\HttpFoundation\Response;
 
 /**
  * The rack, and an asset with its deliveries.
@@ -45,6 +49,19 @@ final class RackController extends Controller
         return response()->json(new AssetData($asset->id, $asset->name, array_values($asset->deliveries->sortByDesc('number')->map(static fn (Delivery $d): DeliveryRowData => new DeliveryRowData(
             $d->id, $d->number, $d->state, $d->verdict, $d->blockers, $d->made_by_words, $d->created_at->toIso8601String(), $d->handed_in_by,
         ))->all()), $asset->changed_by));
+    }
+
+    /** Deletes an asset with all its deliveries; asked for twice, by its name. */
+    #[OA\Delete(path: '/api/assets/{asset}', operationId: 'deleteAsset', parameters: [new OA\Parameter(name: 'asset', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['name'], properties: [new OA\Property(property: 'name', description: 'the name of the asset, once more', type: 'string')])), responses: [new OA\Response(response: 204, description: 'Deleted'), new OA\Response(response: 422, description: 'Not confirmed')])]
+    public function destroy(Request $request, Asset $asset, Deletion $deletion): Response
+    {
+        $request->validate(['name' => ['required', 'string']]);
+        if ($request->string('name')->toString() !== $asset->name) {
+            throw ValidationException::withMessages(['name' => "to delete it, give its name once more: $asset->name"]);
+        }
+        $deletion->ofAsset($asset);
+
+        return response()->noContent();
     }
 
     private function row(Asset $asset, Delivery $delivery): AssetRowData

@@ -9,6 +9,7 @@ use App\Http\Data\UploadData;
 use App\Models\Upload;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Number;
 use Illuminate\Validation\ValidationException;
@@ -24,14 +25,16 @@ final class UploadController extends Controller
     #[OA\Post(path: '/api/uploads', operationId: 'beginUpload', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['name', 'bytes'], properties: [new OA\Property(property: 'name', type: 'string'), new OA\Property(property: 'bytes', type: 'integer')])), responses: [new OA\Response(response: 201, description: 'Begun', content: new OA\JsonContent(ref: '#/components/schemas/UploadData')), new OA\Response(response: 422, description: 'Refused, in words')])]
     public function store(Request $request): JsonResponse
     {
-        $request->validate(['name' => ['required', 'string', 'max:200'], 'bytes' => ['required', 'integer', 'min:0']]);
+        $request->validate(['name' => ['required', 'string', 'max:1000'], 'bytes' => ['required', 'integer', 'min:0']]);
         $name = $request->string('name')->toString();
         $bytes = $request->integer('bytes');
         $largest = config()->integer('anvil.largest_upload');
         $ending = strtolower(pathinfo($name, PATHINFO_EXTENSION));
         $refusal = match (true) {
-            preg_match('#[/\\\\\x00-\x1f]#', $name) === 1 || in_array($name, ['.', '..'], true) => 'the name holds a path or control characters; hand in plain file names',
+            preg_match('#[/\\\\]#', $name) === 1 || in_array($name, ['.', '..'], true) => 'the name holds a path or control characters; hand in plain file names',
             ! in_array($ending, FormatCatalogue::SIDE_ENDINGS, true) && ! FormatCatalogue::isExplodePlan($name) && FormatCatalogue::refusalOf($ending) !== null => FormatCatalogue::refusalOf($ending),
+            strlen($name) > 4000 => 'the name is too long',
+            ! self::isPlain($name) => 'the name holds a line break or another control character; rename the file',
             $bytes > $largest => 'it is '.Number::fileSize($bytes).'; at most '.Number::fileSize($largest).' is taken',
             $bytes === 0 => 'the file is empty; export it again',
             default => null,
@@ -39,6 +42,7 @@ final class UploadController extends Controller
         if ($refusal !== null) {
             throw ValidationException::withMessages(['name' => "$name: $refusal"]);
         }
+        self::needsDisk($bytes);
         $upload = Upload::query()->create(['name' => $name, 'bytes' => $bytes, 'uploaded_by' => $this->user()]);
         Storage::put($upload->path(), '');
 
@@ -48,29 +52,73 @@ final class UploadController extends Controller
     #[OA\Put(path: '/api/uploads/{upload}', operationId: 'continueUpload', parameters: [new OA\Parameter(name: 'upload', in: 'path', required: true, schema: new OA\Schema(type: 'string')), new OA\Parameter(name: 'offset', in: 'query', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'Taken', content: new OA\JsonContent(ref: '#/components/schemas/UploadData')), new OA\Response(response: 409, description: 'Another offset is wanted', content: new OA\JsonContent(ref: '#/components/schemas/UploadData'))])]
     public function update(Request $request, Upload $upload): JsonResponse
     {
-        if ($request->integer('offset', -1) !== $upload->received) {
-            return response()->json(self::data($upload), 409);
+        $request->validate(['offset' => ['required', 'integer', 'min:0']]);
+        $offset = $request->integer('offset');
+        $piece = $request->getContent(true);
+        $buffer = fopen('php://temp/maxmemory:'.self::BLOCK, 'w+b');
+        $length = $buffer === false ? 0 : (int) stream_copy_to_stream($piece, $buffer);
+        if ($buffer === false || $length === 0) {
+            throw ValidationException::withMessages(['name' => "$upload->name: the piece is empty"]);
         }
-        $in = $request->getContent(true);
-        $out = fopen(Storage::path($upload->path()), 'r+b');
-        if ($out === false) {
-            abort(410, 'the upload is gone; begin it again');
-        }
-        fseek($out, $upload->received);
-        $received = $upload->received;
-        while (! feof($in)) {
-            $block = (string) fread($in, self::BLOCK);
-            $received += strlen($block);
-            if ($received > $upload->bytes) {
-                fclose($out);
-                throw ValidationException::withMessages(['name' => "$upload->name: more bytes came than were announced; hand it in again"]);
+
+        // One piece at a time: of two that come at once, the second sees what the first has written.
+        return DB::transaction(function () use ($upload, $offset, $length, $buffer): JsonResponse {
+            $locked = Upload::query()->whereKey($upload->id)->lockForUpdate()->firstOrFail();
+            $file = fopen(Storage::path($locked->path()), 'r+b');
+            if ($file === false) {
+                abort(410, 'the upload is gone; begin it again');
             }
-            fwrite($out, $block);
+            try {
+                return $this->take($locked, $file, $offset, $length, $buffer);
+            } finally {
+                fclose($file);
+                fclose($buffer);
+            }
+        });
+    }
+
+    /**
+     * @param  resource  $file
+     * @param  resource  $buffer
+     */
+    private function take(Upload $upload, $file, int $offset, int $length, $buffer): JsonResponse
+    {
+        if ($offset + $length > $upload->bytes) {
+            throw ValidationException::withMessages(['name' => "$upload->name: more bytes came than were announced; hand it in again"]);
         }
-        fclose($out);
-        $upload->update(['received' => $received]);
+        rewind($buffer);
+        if ($offset !== $upload->received) {
+            // A piece that came in before, and whose answer was lost on the way, is taken as come in.
+            $isKnown = $offset + $length <= $upload->received && fseek($file, $offset) === 0 && (string) fread($file, max(1, $length)) === stream_get_contents($buffer);
+
+            return response()->json(self::data($upload), $isKnown ? 200 : 409);
+        }
+        fseek($file, $offset);
+        $written = stream_copy_to_stream($buffer, $file);
+        if ($written !== $length || ! fflush($file)) {
+            ftruncate($file, max(0, $offset));
+            abort(507, 'the disk is full; free some space, then the upload goes on where it is');
+        }
+        $upload->update(['received' => $offset + $length]);
 
         return response()->json(self::data($upload));
+    }
+
+    /** Whether a name shows on a screen and in a terminal as what it is. */
+    private static function isPlain(string $name): bool
+    {
+        return preg_match('/[\x00-\x1f\x7f]|\x{85}|[\x{80}-\x{9f}]|[\x{202a}-\x{202e}\x{2066}-\x{2069}]/u', $name) !== 1;
+    }
+
+    /** Told before it is full: the file itself, and as much again for what is read from it. */
+    private static function needsDisk(int $bytes): void
+    {
+        Storage::makeDirectory('uploads');
+        $free = disk_free_space(Storage::path('uploads'));
+        $needed = 2 * $bytes + config()->integer('anvil.spare_disk');
+        if ($free !== false && $free < $needed) {
+            abort(507, 'the disk has '.Number::fileSize($free).' left, and this file needs '.Number::fileSize($needed).' with what is made of it; free some space and hand it in again');
+        }
     }
 
     private static function data(Upload $upload): UploadData

@@ -27,7 +27,7 @@ export class ApiError extends Error {
 async function call<T>(path: string, init?: RequestInit): Promise<T> {
     let response: Response;
     try {
-        response = await fetch(path, { ...init, headers: { Accept: 'application/json', ...(init?.headers as Record<string, string> | undefined) } });
+        response = await fetch(path, { ...init, headers: { Accept: 'application/json', 'X-Anvil': '1', ...(init?.headers as Record<string, string> | undefined) } });
     } catch {
         throw new ApiError('The server does not answer. Is bin/start still running?', 0);
     }

@@ -30,7 +30,8 @@ export interface paths {
         get: operations["delivery"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Deletes a delivery with its files and all that was made of them; asked for twice, by its number. */
+        delete: operations["deleteDelivery"];
         options?: never;
         head?: never;
         patch?: never;
@@ -394,7 +395,8 @@ export interface paths {
         get: operations["asset"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Deletes an asset with all its deliveries; asked for twice, by its name. */
+        delete: operations["deleteAsset"];
         options?: never;
         head?: never;
         patch?: never;
@@ -999,6 +1001,40 @@ export interface operations {
             };
         };
     };
+    deleteDelivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description the number of the delivery, once more */
+                    number: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not confirmed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     displayMesh: {
         parameters: {
             query?: never;
@@ -1555,6 +1591,40 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["AssetData"];
                 };
+            };
+        };
+    };
+    deleteAsset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asset: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description the name of the asset, once more */
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not confirmed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -48,8 +48,13 @@ final class XmlTree
         xml_set_character_data_handler($parser, $tree->text(...));
         try {
             $tail = '';
+            $isFirst = true;
             while (! feof($stream)) {
                 $block = (string) fread($stream, self::BLOCK);
+                if ($isFirst) {
+                    self::checkEncoding($block);
+                    $isFirst = false;
+                }
                 if (str_contains($tail.$block, '<!DOCTYPE') || str_contains($tail.$block, '<!ENTITY')) {
                     throw Unreadable::onLine(max(1, xml_get_current_line_number($parser)), 'the XML has a document type, which no COLLADA file needs; export it again');
                 }
@@ -68,6 +73,20 @@ final class XmlTree
         }
 
         return $tree->root->children[0] ?? throw Unreadable::onLine(1, 'there is no XML in the file');
+    }
+
+    /**
+     * In an encoding of other bytes, what is looked for here would be written otherwise.
+     *
+     * @throws Unreadable
+     */
+    private static function checkEncoding(string $start): void
+    {
+        $isWide = str_starts_with($start, "\xFE\xFF") || str_starts_with($start, "\xFF\xFE") || str_contains(substr($start, 0, 64), "\0");
+        $named = preg_match('/^(?:\xEF\xBB\xBF)?\s*<\?xml[^>]*\sencoding\s*=\s*["\']([^"\']*)["\']/', substr($start, 0, 512), $found) === 1 ? strtolower($found[1]) : 'utf-8';
+        if ($isWide || ! in_array($named, ['utf-8', 'us-ascii', 'ascii', 'iso-8859-1', 'latin1'], true)) {
+            throw Unreadable::onLine(1, 'the XML is not in UTF-8'.($isWide ? '' : " but says $named").'; save or export it as UTF-8');
+        }
     }
 
     /**

@@ -25,6 +25,11 @@ final class ZippedFiles
 
     private const SMALL = 64 << 20;
 
+    /** Bytes of one name in a path, as file systems allow them, and folders in folders. */
+    private const LONGEST_NAME = 240;
+
+    private const DEEPEST = 24;
+
     /**
      * @param  string  $folder  an empty one
      * @return list<string> names below the folder, in order: mesh files first, then their side files
@@ -43,7 +48,7 @@ final class ZippedFiles
             });
         }
         try {
-            return self::unpack($zip, $folder);
+            return self::unpack($zip, $folder, (int) filesize($path));
         } finally {
             $zip->close();
         }
@@ -52,12 +57,12 @@ final class ZippedFiles
     /**
      * @return list<string>
      */
-    private static function unpack(ZipArchive $zip, string $folder): array
+    private static function unpack(ZipArchive $zip, string $folder, int $packed): array
     {
         if ($zip->numFiles > self::MOST_ENTRIES) {
             throw Unreadable::because("the zip has $zip->numFiles entries; at most ".number_format(self::MOST_ENTRIES).' are taken');
         }
-        $meshes = $sides = $folded = [];
+        $meshes = $sides = $folded = $folders = [];
         $total = 0;
         for ($i = 0; $i < $zip->numFiles; $i++) {
             $entry = $zip->statIndex($i);
@@ -69,8 +74,15 @@ final class ZippedFiles
             if (str_ends_with($name, '/') || str_starts_with(basename($name), '.') || str_contains($name, '__MACOSX/')) {
                 continue;
             }
-            if (str_starts_with($name, '/') || preg_match('#^[a-zA-Z]:|\0#', $name) === 1 || in_array('..', explode('/', $name), true) || ! mb_check_encoding($name, 'UTF-8') || strlen($name) > 500) {
+            if (str_starts_with($name, '/') || preg_match('#^[a-zA-Z]:|\0#', $name) === 1 || in_array('..', explode('/', $name), true) || ! mb_check_encoding($name, 'UTF-8')) {
                 throw Unreadable::because("the zip holds an entry that would leave its folder: \"$shown\"; pack it again without such paths");
+            }
+            if (preg_match('/[\x00-\x1f\x7f]/', $name) === 1) {
+                throw Unreadable::because("the zip holds a name with a line break or another control character: \"$shown\"; rename the file and pack it again");
+            }
+            $path = explode('/', $name);
+            if (count($path) > self::DEEPEST || max(array_map(strlen(...), $path)) > self::LONGEST_NAME) {
+                throw Unreadable::because("the zip holds a name that is longer or deeper than file systems take: \"$shown\"; rename it and pack it again");
             }
             $system = $attributes = 0;
             if ($zip->getExternalAttributesIndex($i, $system, $attributes) && $system === ZipArchive::OPSYS_UNIX && (((is_int($attributes) ? $attributes : 0) >> 16) & 0xF000) === 0xA000) {
@@ -95,7 +107,17 @@ final class ZippedFiles
                 throw Unreadable::because("the zip holds \"$shown\" twice");
             }
             $folded[mb_strtolower($name)] = true;
+            for ($k = count($path) - 1; $k > 0; $k--) {
+                $folders[mb_strtolower(implode('/', array_slice($path, 0, $k)))] = $shown;
+            }
             $isSide ? $sides[$name] = $i : $meshes[$name] = $i;
+        }
+        // Many entries that are small each may be a flood together.
+        if ($total > self::SMALL && $total > self::MOST_RATIO * max(1, $packed)) {
+            throw Unreadable::because('the zip unpacks to '.number_format($total).' bytes from '.number_format($packed).': over '.self::MOST_RATIO.' times, which no meshes do');
+        }
+        foreach (array_intersect_key($folders, $folded) as $shown) {
+            throw Unreadable::because("the zip holds a file and a folder of one name: the folder of \"$shown\"; rename one and pack it again");
         }
         if ($meshes === []) {
             throw Unreadable::because('the zip holds no mesh file that is read here (.glb, .gltf, .obj, .dae, .usda, .ply, .stl)');

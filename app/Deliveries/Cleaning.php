@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use Anvil\Formats\Folder;
+use App\Models\Delivery;
+use App\Models\Output;
+use App\Models\Package;
+use App\Models\Upload;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Storage;
+
+/**
+ * Clears away what nobody comes back for: uploads that broke off, folders that a killed process left, files of what was deleted.
+ */
+final class Cleaning
+{
+    /** An upload that nothing was added to for so long, in hours. */
+    private const ABANDONED = 48;
+
+    /** A working folder of this age is nobody's, in seconds. */
+    private const LEFT = 3600;
+
+    public static function run(): void
+    {
+        foreach (Upload::query()->where('updated_at', '<', now()->subHours(self::ABANDONED))->get() as $upload) {
+            Storage::delete($upload->path());
+            $upload->delete();
+        }
+        foreach (Storage::files('uploads') as $path) {
+            if (Storage::lastModified($path) < time() - self::LEFT && Upload::query()->whereKey(basename($path))->doesntExist()) {
+                Storage::delete($path);
+            }
+        }
+        foreach (Storage::files('work') as $path) {
+            if (Storage::lastModified($path) < time() - self::LEFT) {
+                Storage::delete($path);
+            }
+        }
+        // Temporary folders of killed processes.
+        foreach (glob(sys_get_temp_dir().'/anvil-*', GLOB_ONLYDIR) ?: [] as $folder) {
+            if (str_starts_with($folder, base_path('var/')) && (int) @filemtime($folder) < time() - self::LEFT) {
+                Folder::remove($folder);
+            }
+        }
+        foreach (Storage::directories('assets') as $asset) {
+            foreach (Storage::directories($asset) as $folder) {
+                $delivery = Delivery::query()->where('asset_id', (int) basename($asset))->where('number', (int) basename($folder))->first();
+                if ($delivery === null) {
+                    self::dropOld($folder);
+
+                    continue;
+                }
+                self::ofDelivery($delivery);
+            }
+            if (Storage::allFiles($asset) === []) {
+                self::dropOld($asset);
+            }
+        }
+        DB::table('stopped_steps')->where('updated_at', '<', now()->subDays(7))->delete();
+        DB::table('failed_jobs')->where('failed_at', '<', now()->subDays(30))->delete();
+    }
+
+    private static function ofDelivery(Delivery $delivery): void
+    {
+        $known = ['outputs' => Output::class, 'packages' => Package::class];
+        foreach (Storage::directories($delivery->folder()) as $inner) {
+            $name = basename($inner);
+            if (isset($known[$name])) {
+                foreach (Storage::files($inner) as $file) {
+                    if (Storage::lastModified($file) < time() - self::LEFT && $known[$name]::query()->where('delivery_id', $delivery->id)->where('path', $file)->doesntExist()) {
+                        Storage::delete($file);
+                    }
+                }
+                foreach (Storage::directories($inner) as $left) {
+                    self::dropOld($left);
+                }
+            } elseif (preg_match('/^(download|mending)-/', $name) === 1) {
+                self::dropOld($inner);
+            }
+        }
+    }
+
+    private static function dropOld(string $folder): void
+    {
+        if (filemtime(Storage::path($folder)) < time() - self::LEFT) {
+            Storage::deleteDirectory($folder);
+        }
+    }
+}

@@ -1,0 +1,158 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use App\Jobs\CheckDelivery;
+use App\Jobs\DeliveryJob;
+use App\Jobs\MakeOutput;
+use App\Jobs\MeasureSet;
+use App\Jobs\PairDelivery;
+use App\Jobs\ReadFile;
+use App\Jobs\SealPackage;
+use App\Models\BakeSet;
+use App\Models\Delivery;
+use App\Models\File;
+use App\Models\Output;
+use App\Models\Package;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+
+/**
+ * What is due of a delivery, read from its rows: read its files, pair its parts, measure its sets, check.
+ *
+ * Every change of step takes the delivery's lock, and its jobs are sent in the same transaction: they lie in the same database, so that
+ * neither can be there without the other. A run has a number; a job of an earlier one does nothing.
+ */
+final class Steps
+{
+    /** Begins a run with reading, or with pairing where all is read. In a transaction with the delivery's row locked. */
+    public static function begin(Delivery $delivery): void
+    {
+        $files = $delivery->files()->where('kind', 'mesh');
+        $unread = (clone $files)->whereNotIn('state', ['read', 'unreadable'])->exists();
+        (clone $files)->where('state', 'reading')->update(['state' => 'waiting']);
+        $delivery->update(['state' => $unread ? 'reading' : 'measuring', 'step' => $unread ? 'read' : 'pair', 'run' => $delivery->run + 1, 'error' => null, 'verdict' => null]);
+        self::send($delivery);
+    }
+
+    /** Goes on to the next step where the one at hand is done. */
+    public static function advance(int $id): void
+    {
+        DB::transaction(static function () use ($id): void {
+            $delivery = Delivery::query()->whereKey($id)->lockForUpdate()->first();
+            if ($delivery === null || $delivery->isOver()) {
+                return;
+            }
+            $next = match ($delivery->step) {
+                'read' => $delivery->files()->where('kind', 'mesh')->whereIn('state', ['waiting', 'reading'])->exists() ? null : ['step' => 'pair'],
+                'measure' => $delivery->sets()->whereIn('state', ['waiting', 'measuring'])->exists() ? null : ['step' => 'check', 'state' => 'checking'],
+                default => null,
+            };
+            if ($next !== null) {
+                $delivery->update($next);
+                self::send($delivery);
+            }
+        });
+    }
+
+    /**
+     * Sends the jobs of the step at hand that are not sent yet.
+     *
+     * @param  array<string, true>  $sent  names of the jobs that lie in the queue already
+     * @return int how many were sent
+     */
+    public static function send(Delivery $delivery, array $sent = []): int
+    {
+        $count = 0;
+        foreach (self::due($delivery) as $job) {
+            if (! isset($sent[$job->name()])) {
+                Queue::push($job);
+                $count++;
+            }
+        }
+
+        return $count;
+    }
+
+    /**
+     * @return list<DeliveryJob>
+     */
+    private static function due(Delivery $delivery): array
+    {
+        [$id, $run] = [$delivery->id, $delivery->run];
+
+        return match ($delivery->isOver() ? null : $delivery->step) {
+            'read' => array_values($delivery->files()->where('kind', 'mesh')->whereIn('state', ['waiting', 'reading'])->get(['id'])->map(static fn (File $file): ReadFile => new ReadFile($id, $run, $file->id))->all()),
+            'pair' => [new PairDelivery($id, $run)],
+            'measure' => array_values($delivery->sets()->whereIn('state', ['waiting', 'measuring'])->get(['id'])->map(static fn (BakeSet $set): MeasureSet => new MeasureSet($id, $run, $set->id))->all()),
+            'check' => [new CheckDelivery($id, $run)],
+            default => [],
+        };
+    }
+
+    /**
+     * Sends again what is due and lies nowhere: of every delivery, output and package that is not over.
+     *
+     * @return int how many jobs were sent
+     */
+    public static function reconcile(): int
+    {
+        $sent = self::inQueue();
+        $count = 0;
+        foreach (Delivery::query()->whereNotIn('state', Delivery::OVER)->orderBy('id')->pluck('id') as $id) {
+            if (! is_int($id)) {
+                continue;
+            }
+            self::advance($id);
+            $count += DB::transaction(static function () use ($id, $sent): int {
+                $delivery = Delivery::query()->whereKey($id)->lockForUpdate()->first();
+
+                if ($delivery === null || array_filter(self::due($delivery), static fn (DeliveryJob $job): bool => ! isset($sent[$job->name()])) === []) {
+                    return 0;
+                }
+
+                // What was sent since the queue was looked at is seen now, under the lock.
+                return self::send($delivery, self::inQueue());
+            });
+        }
+        foreach (Output::query()->whereIn('state', ['waiting', 'making'])->get() as $output) {
+            $count += self::again(new MakeOutput($output->delivery_id, 0, $output->id), $sent);
+        }
+        foreach (Package::query()->whereIn('state', ['waiting', 'sealing'])->get() as $package) {
+            $count += self::again(new SealPackage($package->delivery_id, 0, $package->id), $sent);
+        }
+
+        return $count;
+    }
+
+    /**
+     * @param  array<string, true>  $sent
+     */
+    private static function again(DeliveryJob $job, array $sent): int
+    {
+        if (isset($sent[$job->name()]) || isset(self::inQueue()[$job->name()])) {
+            return 0;
+        }
+        Queue::push($job);
+
+        return 1;
+    }
+
+    /**
+     * @return array<string, true> names of the jobs that lie in the queue, held or not
+     */
+    private static function inQueue(): array
+    {
+        $out = [];
+        foreach (DB::table('jobs')->pluck('payload') as $payload) {
+            $decoded = is_string($payload) ? json_decode($payload, true) : null;
+            if (is_array($decoded) && is_string($decoded['step'] ?? null)) {
+                $out[$decoded['step']] = true;
+            }
+        }
+
+        return $out;
+    }
+}

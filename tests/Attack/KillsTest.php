@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Attack;
+
+use App\Models\Delivery;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Workers and the keeper are killed at random while deliveries are checked: all come to their end, once, with the same result as without.
+ *
+ * How many by ANVIL_KILL_DELIVERIES and ANVIL_KILLS: the run of 150 and 100 that docs/reliability.md tells of, a shorter one each time.
+ */
+final class KillsTest extends AttackCase
+{
+    private const WORKERS = 2;
+
+    public function test_whatever_is_killed_every_delivery_comes_to_its_end(): void
+    {
+        $count = max(2, (int) (getenv('ANVIL_KILL_DELIVERIES') ?: 16));
+        $kills = (int) (getenv('ANVIL_KILLS') ?: 12);
+        mt_srand(20261127);
+        $calm = $this->handIn(self::pair(0));
+        $processes = [];
+        $start = static function (int $i) use (&$processes): void {
+            $command = $i === 0 ? ['anvil-keeper'] : ['queue:work', 'database', '--sleep=0.1', '--tries=3', '--memory=3500'];
+            $processes[$i] = proc_open([PHP_BINARY, '-d', 'memory_limit=3G', base_path('artisan'), ...$command], [0 => ['file', '/dev/null', 'r'], 1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes, base_path());
+        };
+        for ($i = 0; $i <= self::WORKERS; $i++) {
+            $start($i);
+        }
+        try {
+            $this->until(static fn (): bool => Delivery::query()->findOrFail($calm)->isOver());
+            $wanted = $this->figures($calm);
+            $ids = [];
+            for ($n = 1; $n <= $count; $n++) {
+                $ids[] = $this->handIn(self::pair($n));
+            }
+            for ($k = 0; $k < $kills; $k++) {
+                usleep(mt_rand(100_000, 1_200_000));
+                $i = mt_rand(0, self::WORKERS);
+                $process = $processes[$i];
+                self::assertIsResource($process);
+                proc_terminate($process, SIGKILL);
+                while (proc_get_status($process)['running']) {
+                    usleep(5_000);
+                }
+                proc_close($process);
+                $start($i);
+            }
+            $this->until(static fn (): bool => Delivery::query()->whereNotIn('state', Delivery::OVER)->doesntExist());
+            self::assertSame(array_fill(0, $count, 'done'), Delivery::query()->whereIn('id', $ids)->orderBy('id')->pluck('state')->all(), (string) json_encode(Delivery::query()->whereIn('id', $ids)->whereNot('state', 'done')->pluck('error', 'id')));
+            foreach ($ids as $id) {
+                self::assertSame($wanted, $this->figures($id));
+                // Nothing is doubled.
+                self::assertSame([2, 2, 1], [DB::table('files')->where('delivery_id', $id)->count(), DB::table('parts')->where('delivery_id', $id)->count(), DB::table('sets')->where('delivery_id', $id)->count()]);
+            }
+            self::assertSame(0, DB::table('failed_jobs')->count());
+        } finally {
+            foreach ($processes as $process) {
+                if (is_resource($process)) {
+                    proc_terminate($process, SIGKILL);
+                    proc_close($process);
+                }
+            }
+        }
+        self::assertSame(0, DB::table('jobs')->count(), 'nothing is left in the queue');
+    }
+
+    private function until(\Closure $holds): void
+    {
+        $end = time() + 600;
+        while (! $holds()) {
+            self::assertLessThan($end, time(), (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', Delivery::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]));
+            usleep(200_000);
+        }
+    }
+
+    /**
+     * What was found and measured, without ids, names of files and times.
+     */
+    private function figures(int $id): string
+    {
+        $delivery = Delivery::query()->findOrFail($id);
+        $text = (string) json_encode([$delivery->verdict, $delivery->findings->map->only(['code', 'severity', 'message', 'measure', 'where'])->all(), $delivery->sets->map->only(['name', 'state', 'samples', 'clearance'])->all()]);
+
+        return (string) preg_replace('/post\d+_/', 'post_', $text);
+    }
+}

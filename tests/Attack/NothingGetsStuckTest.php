@@ -1,0 +1,277 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Attack;
+
+use App\Deliveries\Cleaning;
+use App\Deliveries\Steps;
+use App\Deliveries\Workers;
+use App\Models\Asset;
+use App\Models\Delivery;
+use App\Models\Upload;
+use App\Models\Worker;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Storage;
+use PHPUnit\Framework\Attributes\DataProvider;
+
+/**
+ * What is due is read from the rows: whatever is lost, killed or done twice, a delivery comes to its end once.
+ */
+final class NothingGetsStuckTest extends AttackCase
+{
+    /** Every job that lies in the queue is lost, at each step in turn. */
+    public function test_a_lost_job_is_sent_again(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        $steps = [];
+        for ($round = 0; $round < 20; $round++) {
+            $delivery = Delivery::query()->findOrFail($id);
+            if ($delivery->isOver()) {
+                break;
+            }
+            $steps[] = $delivery->step;
+            DB::table('jobs')->delete();
+            self::assertGreaterThan(0, Steps::reconcile());
+            self::assertSame(0, Steps::reconcile(), 'what is sent is not sent again');
+            $this->work(1);
+        }
+        self::assertSame('done', Delivery::query()->findOrFail($id)->state);
+        self::assertSame(['read', 'read', 'pair', 'measure', 'check'], $steps);
+    }
+
+    public function test_the_jobs_of_a_killed_worker_go_on_and_count_as_no_attempt(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        foreach (range(1, Workers::STOPS - 1) as $round) {
+            $job = DB::table('jobs')->orderBy('id')->first();
+            self::assertIsObject($job);
+            DB::table('jobs')->where('id', $job->id)->update(['reserved_at' => time(), 'attempts' => 1]);
+            // Of another boot, of a number that another process has now, and of one that never was.
+            Worker::query()->create(['machine' => getenv('ANVIL_MACHINE'), 'pid' => [getmypid(), 4_000_000, 1][$round % 3], 'born' => 'long ago', 'job_id' => $job->id, 'step' => 'read:1:1']);
+            Workers::release();
+            self::assertSame([0, null], [DB::table('jobs')->where('id', $job->id)->value('attempts'), DB::table('jobs')->where('id', $job->id)->value('reserved_at')]);
+            self::assertSame(0, Worker::query()->count());
+        }
+        $this->work();
+        self::assertSame('done', Delivery::query()->findOrFail($id)->state);
+    }
+
+    public function test_a_living_worker_keeps_its_job(): void
+    {
+        $this->handIn(self::pair(1));
+        $job = DB::table('jobs')->orderBy('id')->value('id');
+        DB::table('jobs')->where('id', $job)->update(['reserved_at' => time() - 500, 'attempts' => 1]);
+        Worker::query()->create(['machine' => getenv('ANVIL_MACHINE'), 'pid' => getmypid(), 'born' => Workers::born((int) getmypid()), 'job_id' => $job, 'step' => 'read:1:1']);
+        Workers::release();
+        self::assertNotNull(DB::table('jobs')->where('id', $job)->value('reserved_at'));
+        self::assertSame(1, Worker::query()->count());
+        self::assertNull(Workers::born(4_000_000));
+        // A job that was taken and that nobody says he holds was taken by one that was killed just then.
+        Worker::query()->delete();
+        Workers::release();
+        self::assertNull(DB::table('jobs')->where('id', $job)->value('reserved_at'));
+    }
+
+    public function test_a_step_that_stops_its_workers_over_and_over_is_given_up_in_words(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        for ($round = 0; $round < Workers::STOPS && ! Delivery::query()->findOrFail($id)->isOver(); $round++) {
+            $job = DB::table('jobs')->orderBy('id')->first();
+            self::assertIsObject($job);
+            Worker::query()->create(['machine' => getenv('ANVIL_MACHINE'), 'pid' => 4_000_000, 'born' => "once $round", 'job_id' => $job->id, 'step' => 'read:7:1']);
+            Workers::release();
+        }
+        $delivery = Delivery::query()->findOrFail($id);
+        self::assertSame('failed', $delivery->state);
+        self::assertStringContainsString('The worker was stopped 12 times while reading post1_low.obj', (string) $delivery->error);
+    }
+
+    public function test_a_job_that_needs_more_memory_than_there_is_says_so(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        $job = DB::table('jobs')->orderBy('id')->value('id');
+        Worker::query()->create(['machine' => getenv('ANVIL_MACHINE'), 'pid' => 4_000_000, 'born' => 'once', 'job_id' => $job, 'step' => 'read:7:1', 'last_words' => 'needs more than 4.1 GB of memory, and a worker has 4 GB. Give workers more with ANVIL_WORKER_MEMORY, or hand in fewer triangles.']);
+        Workers::release();
+        self::assertStringContainsString('Reading post1_low.obj needs more than 4.1 GB of memory', (string) Delivery::query()->findOrFail($id)->error);
+        // What can be told beforehand is told before it is read.
+        config(['anvil.worker_memory' => 100]);
+        $large = $this->handIn(self::pair(2));
+        $this->work();
+        $page = $this->getJson("/api/deliveries/$large");
+        $page->assertJsonPath('state', 'done')->assertJsonPath('verdict', 'blocked');
+        self::assertStringContainsString('of memory to be read; a worker has 100.0 B', (string) json_encode($page->json('files.0.error')));
+    }
+
+    /** A worker that really runs out of memory, in a process of its own. */
+    public function test_a_worker_that_runs_out_of_memory_leaves_its_words(): void
+    {
+        $faces = '';
+        for ($i = 0; $i < 120_000; $i++) {
+            $faces .= "v $i 0 0\nv $i 1 0\nv $i 0 1\nf -3 -2 -1\n";
+        }
+        $id = $this->handIn(['heavy_low.obj' => "o heavy_low\n$faces"]);
+        config(['anvil.worker_memory' => 1 << 40]);
+        $process = proc_open([PHP_BINARY, '-d', 'memory_limit=48M', base_path('artisan'), 'queue:work', 'database', '--once', '--memory=4000'], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes, base_path(), [...getenv(), 'ANVIL_WORKER_BYTES' => (string) (1 << 40)]);
+        self::assertIsResource($process);
+        while (proc_get_status($process)['running']) {
+            usleep(100_000);
+        }
+        proc_close($process);
+        Workers::release();
+        $delivery = Delivery::query()->findOrFail($id);
+        self::assertSame('failed', $delivery->state, (string) json_encode(DB::table('workers')->get()));
+        self::assertStringContainsString('Reading heavy_low.obj needs more than', (string) $delivery->error);
+    }
+
+    public function test_choices_are_refused_while_a_check_runs_and_change_nothing(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        $file = Delivery::query()->findOrFail($id)->files->firstOrFail();
+        $asset = Delivery::query()->findOrFail($id)->asset;
+        $before = $asset->refresh()->toArray();
+        foreach ([["/api/deliveries/$id/choices", ['base' => 'post', 'choice' => 'out']], ["/api/deliveries/$id/files/$file->id/role", ['role' => 'high']], ["/api/deliveries/$id/recheck", []], ["/api/deliveries/$id/explode", ['clearance' => 1, 'all' => true]]] as [$path, $body]) {
+            $this->postJson($path, $body)->assertStatus(422)->assertJsonPath('message', 'the delivery is being checked; wait or cancel first');
+        }
+        self::assertSame($before, $asset->refresh()->toArray());
+        self::assertNull($file->refresh()->role);
+        // Cancelled, and what a job of that run brings late is put over nothing.
+        $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
+        $this->work();
+        self::assertSame('cancelled', Delivery::query()->findOrFail($id)->state);
+        $this->postJson("/api/deliveries/$id/choices", ['base' => 'lost', 'choice' => 'out'])->assertNoContent();
+        $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
+        $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
+        $this->work();
+        self::assertSame(['done', 3], [Delivery::query()->findOrFail($id)->state, Delivery::query()->findOrFail($id)->run], 'begun anew twice');
+    }
+
+    public function test_a_piece_whose_answer_was_lost_is_taken_as_come_in(): void
+    {
+        $id = $this->postJson('/api/uploads', ['name' => 'a_low.obj', 'bytes' => 10])->json('id');
+        self::assertIsString($id);
+        $this->piece($id, '0', 'abcde')->assertOk()->assertJsonPath('received', 5);
+        $this->piece($id, '0', 'abcde')->assertOk()->assertJsonPath('received', 5);
+        $this->piece($id, '2', 'cde')->assertOk()->assertJsonPath('received', 5);
+        $this->piece($id, '0', 'abcdX')->assertStatus(409)->assertJsonPath('received', 5);
+        $this->piece($id, '4', 'ef')->assertStatus(409);
+        $this->piece($id, '7', 'fgh')->assertStatus(409);
+        $this->piece($id, '5', 'fghij')->assertOk()->assertJsonPath('received', 10);
+        self::assertSame('abcdefghij', Storage::get("uploads/$id"));
+        $this->piece($id, '5', 'fghijk')->assertStatus(422);
+        $this->piece($id, '10', '')->assertStatus(422);
+    }
+
+    public function test_files_are_handed_in_once(): void
+    {
+        $ids = [$this->upload('a_low.obj', self::LOW)];
+        $this->postJson('/api/deliveries', ['uploads' => $ids])->assertCreated();
+        $this->postJson('/api/deliveries', ['uploads' => $ids])->assertStatus(422);
+        self::assertSame([1, 1, 0], [Asset::query()->count(), Delivery::query()->count(), Upload::query()->count()]);
+        self::assertFalse(Storage::exists("uploads/$ids[0]"));
+    }
+
+    /**
+     * @return iterable<string, array{string}>
+     */
+    public static function names(): iterable
+    {
+        yield 'a blank at the end' => ['post_low '];
+        yield 'longer than any field' => [str_repeat('keel', 200).'_low'];
+        yield 'emoji' => [str_repeat('⚓', 190).'_low'];
+        yield 'marks of SQL' => ["'; DROP TABLE assets; -- _low"];
+        yield 'markup' => ['<img src=x onerror=alert(1)>_low'];
+        yield 'a slash' => ['hull/deck_low'];
+        yield 'a number' => ['0'];
+    }
+
+    #[DataProvider('names')]
+    public function test_names_of_parts_are_kept_whole(string $name): void
+    {
+        $id = $this->handIn(['pier_low.obj' => str_replace('post_low', $name, self::LOW).str_replace('post_low', 'other_low', self::LOW), 'pier_high.obj' => str_replace('post_low', str_replace('_low', '_high', $name), self::LOW)]);
+        $this->work();
+        $page = $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'done');
+        // OBJ itself ends a name at its last letter.
+        self::assertContains(rtrim($name), array_column((array) $page->json('parts'), 'name'));
+    }
+
+    public function test_names_of_files_are_kept_whole_and_compared_byte_for_byte(): void
+    {
+        $emoji = str_repeat('⚓', 190).'_low.obj';
+        $id = $this->handIn([$emoji => self::LOW, 'a.obj' => self::LOW, 'a .obj' => str_replace('post', 'mast', self::LOW), 'ä_low.obj' => str_replace('post', 'jib', self::LOW)]);
+        $this->work();
+        $page = $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'done');
+        self::assertSame([$emoji, 'a.obj', 'a .obj', 'ä_low.obj'], array_column((array) $page->json('files'), 'name'));
+        $zip = new \ZipArchive;
+        $zip->open($this->get("/api/deliveries/$id/download")->assertOk()->baseResponse->getFile()->getPathname()); // @phpstan-ignore-line
+        self::assertSame([self::LOW, str_replace('post', 'mast', self::LOW)], [$zip->getFromName($emoji), $zip->getFromName('a .obj')]);
+    }
+
+    public function test_deliveries_and_assets_are_deleted_when_asked_twice(): void
+    {
+        $first = $this->handIn(self::pair(1));
+        $this->work();
+        $second = $this->handIn(self::pair(1));
+        $this->work();
+        $asset = Delivery::query()->findOrFail($first)->asset_id;
+        $this->deleteJson("/api/deliveries/$second")->assertStatus(422);
+        $this->deleteJson("/api/deliveries/$second", ['number' => 1])->assertStatus(422)->assertJsonPath('message', 'to delete it, give its number once more: 2');
+        self::assertTrue(Storage::exists("assets/$asset/2"));
+        $this->deleteJson("/api/deliveries/$second", ['number' => 2])->assertNoContent();
+        self::assertFalse(Storage::exists("assets/$asset/2"));
+        self::assertTrue(Storage::exists("assets/$asset/1"));
+        $this->deleteJson("/api/assets/$asset", ['name' => 'something else'])->assertStatus(422);
+        $this->deleteJson("/api/assets/$asset", ['name' => Asset::query()->findOrFail($asset)->name])->assertNoContent();
+        self::assertSame([0, 0, 0], [Asset::query()->count(), Delivery::query()->count(), DB::table('parts')->count()]);
+        self::assertFalse(Storage::exists("assets/$asset"));
+        // One that is deleted while it is checked: its jobs do nothing.
+        $third = $this->handIn(self::pair(3));
+        $this->deleteJson("/api/deliveries/$third", ['number' => 1])->assertNoContent();
+        $this->work();
+        self::assertSame([0, 0, 0], [Asset::query()->count(), DB::table('parts')->count(), DB::table('failed_jobs')->count()]);
+    }
+
+    public function test_what_nobody_comes_back_for_is_cleared_away(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        $this->work();
+        $folder = Delivery::query()->findOrFail($id)->folder();
+        $upload = $this->upload('late_low.obj', 'abc');
+        $fresh = $this->upload('now_low.obj', 'abc');
+        Upload::query()->whereKey($upload)->update(['updated_at' => now()->subDays(3)]);
+        foreach (["$folder/mending-1/a", "$folder/outputs/77.zip", 'assets/900/1/original/x', 'uploads/left', 'work/left.zip'] as $left) {
+            Storage::put($left, 'left');
+        }
+        Cleaning::run();
+        self::assertTrue(Storage::exists('work/left.zip'), 'what is new may be in use');
+        self::assertFalse(Storage::exists("uploads/$upload"));
+        self::assertTrue(Storage::exists("uploads/$fresh"));
+        exec('find '.escapeshellarg(Storage::path('')).' -exec touch -d "3 hours ago" {} +');
+        Cleaning::run();
+        foreach (["$folder/mending-1", "$folder/outputs/77.zip", 'assets/900/1', 'uploads/left', 'work/left.zip'] as $left) {
+            self::assertFalse(Storage::exists($left), $left);
+        }
+        self::assertTrue(Storage::exists("uploads/$fresh"));
+        $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'done');
+        self::assertCount(2, Storage::files("$folder/original"));
+    }
+
+    public function test_a_disk_that_would_be_full_is_told_before(): void
+    {
+        config(['anvil.spare_disk' => PHP_INT_MAX >> 2, 'anvil.largest_upload' => 1 << 40]);
+        $said = $this->postJson('/api/uploads', ['name' => 'a_low.obj', 'bytes' => 1000])->assertStatus(507)->json('message');
+        self::assertStringContainsString('the disk has', strtolower(is_string($said) ? $said : ''));
+        self::assertSame(0, Upload::query()->count());
+        config(['anvil.largest_delivery' => 100]);
+        config(['anvil.spare_disk' => 0]);
+        $id = $this->upload('a_low.obj', self::LOW);
+        $said = $this->postJson('/api/deliveries', ['uploads' => [$id]])->assertStatus(422)->json('message');
+        self::assertStringContainsString('a delivery takes at most 100 B', is_string($said) ? $said : '');
+    }
+
+    private function work(int $jobs = 0): void
+    {
+        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0] + ($jobs > 0 ? ['--max-jobs' => $jobs] : []));
+    }
+}

@@ -2,7 +2,9 @@
 # Every function says in words what it could not do, and exits.
 
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
-VAR="$ROOT/var"
+# Data, logs and what is running; another folder where ANVIL_VAR says so. What is installed and built is stamped beside the code.
+VAR="${ANVIL_VAR:-$ROOT/var}"
+STAMPS="$ROOT/var"
 JIT=(-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -d opcache.jit_max_exit_counters=65536 -d opcache.jit_max_root_traces=8192 -d pcov.enabled=0)
 
 say() { printf '%s\n' "$*"; }
@@ -41,8 +43,9 @@ TEST_PACKAGES=(chromium chromium-driver assimp-utils assimp-testmodels python3-s
 
 # Composer packages at the committed versions; what differs from the committed list is named.
 need_composer() {
+    mkdir -p "$STAMPS"
     command -v composer >/dev/null || die "Composer is missing; install it (Debian: apt-get install composer)."
-    local stamp="$VAR/stamp.composer" now
+    local stamp="$STAMPS/stamp.composer" now
     now="$(cat "$ROOT/composer.json" "$ROOT/core/composer.json" | sha256sum)"
     if [ ! -f "$ROOT/vendor/autoload.php" ] || [ "$(cat "$stamp" 2>/dev/null)" != "$now" ]; then
         say "Installing Composer packages"
@@ -62,7 +65,7 @@ $differs"
 # npm packages at the committed versions.
 need_npm() {
     command -v npm >/dev/null || die "Node.js with npm is missing; install it (Debian: apt-get install nodejs npm)."
-    local stamp="$VAR/stamp.npm" now
+    local stamp="$STAMPS/stamp.npm" now
     now="$(sha256sum <"$ROOT/package-lock.json")"
     if [ ! -d "$ROOT/node_modules" ] || [ "$(cat "$stamp" 2>/dev/null)" != "$now" ]; then
         say "Installing npm packages"
@@ -75,7 +78,7 @@ $(tail -n 8 "$VAR/log/npm.log")"
 
 # The front end, built when its sources changed.
 need_build() {
-    local stamp="$VAR/stamp.build" now
+    local stamp="$STAMPS/stamp.build" now
     now="$(cd "$ROOT" && find resources vite.config.ts tsconfig.json package-lock.json -type f -print0 | sort -z | xargs -0 cat | sha256sum)"
     if [ ! -f "$ROOT/public/build/manifest.json" ] || [ "$(cat "$stamp" 2>/dev/null)" != "$now" ]; then
         say "Building the front end"
@@ -99,6 +102,12 @@ RUN_GROUP="$(id -gn)"
 AS=()
 choose_user() {
     [ "$(id -u)" -eq 0 ] || return 0
+    # Before packages are there, only whether it was chosen by an earlier start.
+    if [ "${1:-}" = quiet ]; then
+        id -u anvil >/dev/null 2>&1 && RUN_AS=anvil
+        return 0
+    fi
+    RUN_AS=root
     if ! id -u anvil >/dev/null 2>&1; then
         useradd --system --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin anvil >>"$VAR/log/user.log" 2>&1 || die "The user anvil, that Yellow Anvil runs as when root starts it, could not be made; see $VAR/log/user.log"
     fi
@@ -132,6 +141,32 @@ is_ours() {
     [ -n "$start" ] && [ "$(born "$pid")" = "$start" ]
 }
 
+# end_orphans PID: what a server that is no more left in its session, such as nginx's own workers. No number is given to another
+# process while a session bears it; and only processes of those names, run by the user that servers run as, are ended.
+end_orphans() {
+    local one words
+    [ -e "/proc/$1" ] && return 0
+    for one in /proc/[0-9]*; do
+        words="$(sed -n 's/^.*) //p' "$one/stat" 2>/dev/null | cut -d' ' -f4)"
+        [ "$words" = "$1" ] || continue
+        [ "$(stat -c %U "$one" 2>/dev/null)" = "$RUN_AS" ] || [ "$(sed -n 's/^Uid:[[:space:]]*\([0-9]*\).*/\1/p' "$one/status" 2>/dev/null)" = "$(id -u "$RUN_AS")" ] || continue
+        case "$(cat "$one/comm" 2>/dev/null)" in nginx|php*|mariadbd) kill -KILL "${one#/proc/}" 2>/dev/null ;; esac
+    done
+}
+
+# end_strays: servers and workers on this data folder that no file of ours names, started just as bin/start was killed.
+end_strays() {
+    local one line
+    for one in /proc/[0-9]*; do
+        [ "${one#/proc/}" != $$ ] && [ "$(sed -n 's/^Uid:[[:space:]]*\([0-9]*\).*/\1/p' "$one/status" 2>/dev/null)" = "$(id -u "$RUN_AS")" ] || continue
+        line="$(tr '\0' ' ' <"$one/cmdline" 2>/dev/null)"
+        case "$line" in
+            *"$VAR/run/web/"*|*"--datadir=$VAR/mysql "*) kill -KILL "${one#/proc/}" 2>/dev/null; end_orphans "${one#/proc/}" ;;
+            *"artisan queue:work"*|*"artisan anvil-keeper"*) tr '\0' '\n' <"$one/environ" 2>/dev/null | grep -qxF "ANVIL_STORAGE=$VAR/storage" && kill -KILL "${one#/proc/}" 2>/dev/null ;;
+        esac
+    done
+}
+
 # note FILE PID
 note_pid() { printf '%s %s\n' "$2" "$(born "$2")" >"$1"; }
 
@@ -141,7 +176,7 @@ sockets_for() {
     if [ "${#dir}" -gt 80 ]; then
         if [ ! -s "$1/short" ] || [ ! -O "$(cat "$1/short")" ]; then
             mkdir -p "$1"
-            mktemp -d /tmp/anvil-XXXXXXXXXX >"$1/short"
+            mktemp -d "${TMPDIR:-/tmp}/anvil-XXXXXXXXXX" >"$1/short"
         fi
         dir="$(cat "$1/short")"
     fi
@@ -173,9 +208,10 @@ SQL
     )
     chown "$RUN_AS:$RUN_GROUP" "$init" 2>/dev/null
     : >>"$log"
-    as_user mariadbd --no-defaults $([ "$RUN_AS" = root ] && echo --user=root) --datadir="$folder" --skip-networking --socket="$sockets/mysql.sock" --pid-file="$sockets/mysql.pid" --init-file="$init" \
+    # Without a shell between: its number is the server's own.
+    (exec setsid "${AS[@]+"${AS[@]}"}" mariadbd --no-defaults $([ "$RUN_AS" = root ] && echo --user=root) --datadir="$folder" --skip-networking --socket="$sockets/mysql.sock" --pid-file="$sockets/mysql.pid" --init-file="$init" \
         --secure-file-priv="$folder.files" --local-infile=0 --transaction-isolation=READ-COMMITTED --max-allowed-packet=256M --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=256M \
-        --character-set-server=utf8mb4 --collation-server=utf8mb4_bin >>"$log" 2>&1 &
+        --character-set-server=utf8mb4 --collation-server=utf8mb4_bin) >>"$log" 2>&1 9>&- &
     DATABASE_PID=$!
     for i in $(seq 1 300); do
         MYSQL_PWD="$password" mariadb --no-defaults --socket="$sockets/mysql.sock" --user=anvil -e 'SELECT 1' anvil >/dev/null 2>&1 && break
@@ -293,12 +329,12 @@ $(tail -n 5 "$VAR/log/nginx.log")"; return 1; }
 }
 
 start_fpm() {
-    as_user php-fpm8.2 -y "$1/fpm.conf" $([ "$RUN_AS" = root ] && echo -R) >>"$VAR/log/fpm.log" 2>&1 &
+    (exec setsid "${AS[@]+"${AS[@]}"}" php-fpm8.2 -y "$1/fpm.conf" $([ "$RUN_AS" = root ] && echo -R)) >>"$VAR/log/fpm.log" 2>&1 9>&- &
     FPM_PID=$!
 }
 
 start_nginx() {
-    as_user nginx -c "$1/nginx.conf" -e "$VAR/log/nginx.log" >>"$VAR/log/nginx.log" 2>&1 &
+    (exec setsid "${AS[@]+"${AS[@]}"}" nginx -c "$1/nginx.conf" -e "$VAR/log/nginx.log") >>"$VAR/log/nginx.log" 2>&1 9>&- &
     NGINX_PID=$!
 }
 
@@ -331,11 +367,11 @@ artisan() { (cd "$ROOT" && as_user php artisan "$@"); }
 
 start_worker() {
     : >>"$VAR/log/worker.log"
-    (cd "$ROOT" && exec "${AS[@]+"${AS[@]}"}" php "${JIT[@]}" -d memory_limit="$WORKER_MEMORY" artisan queue:work database --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 &
+    (cd "$ROOT" && exec setsid "${AS[@]+"${AS[@]}"}" php "${JIT[@]}" -d memory_limit="$WORKER_MEMORY" artisan queue:work database --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 9>&- &
     WORKER_PID=$!
 }
 
 start_keeper() {
-    (cd "$ROOT" && exec "${AS[@]+"${AS[@]}"}" php -d memory_limit=512M artisan anvil-keeper --quiet) >>"$VAR/log/keeper.log" 2>&1 &
+    (cd "$ROOT" && exec setsid "${AS[@]+"${AS[@]}"}" php -d memory_limit=512M artisan anvil-keeper --quiet) >>"$VAR/log/keeper.log" 2>&1 9>&- &
     KEEPER_PID=$!
 }

@@ -41,7 +41,7 @@ final class Cleaning
         }
         // Temporary folders of killed processes.
         foreach (glob(sys_get_temp_dir().'/anvil-*', GLOB_ONLYDIR) ?: [] as $folder) {
-            if (str_starts_with($folder, base_path('var/')) && (int) @filemtime($folder) < time() - self::LEFT) {
+            if (basename(dirname($folder)) === 'tmp' && fileowner($folder) === posix_geteuid() && (int) @filemtime($folder) < time() - self::LEFT) {
                 Folder::remove($folder);
             }
         }

@@ -26,7 +26,12 @@ final class ErrorAnswer
         if ($error instanceof ValidationException) {
             $first = collect($error->errors())->flatten()->first();
 
-            return response()->json(['message' => is_string($first) ? self::plain($first) : 'The request does not fit.', 'errors' => array_map(static fn (array $said): array => array_map(self::plain(...), array_filter($said, is_string(...))), $error->errors())], 422, [], JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE);
+            $errors = [];
+            foreach ($error->errors() as $field => $all) {
+                $errors[$field] = array_map(self::plain(...), array_values(array_filter(is_array($all) ? $all : [$all], is_string(...))));
+            }
+
+            return response()->json(['message' => is_string($first) ? self::plain($first) : 'The request does not fit.', 'errors' => $errors], 422, [], JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE);
         }
         $status = $error instanceof HttpExceptionInterface ? $error->getStatusCode() : ($error instanceof ModelNotFoundException ? 404 : 500);
         $missing = $error instanceof ModelNotFoundException ? $error : ($error->getPrevious() instanceof ModelNotFoundException ? $error->getPrevious() : null);

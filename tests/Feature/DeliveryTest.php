@@ -454,7 +454,7 @@ final class DeliveryTest extends TestCase
         $job = DB::table('jobs')->orderBy('id')->value('id');
         DB::table('jobs')->where('id', $job)->update(['reserved_at' => time(), 'attempts' => 1]);
         // A worker that is no more held it.
-        Worker::query()->create(['machine' => 'this', 'pid' => 4_000_000, 'born' => 'once', 'job_id' => $job]);
+        Worker::query()->create(['machine' => getenv('ANVIL_MACHINE'), 'pid' => 4_000_000, 'born' => 'once', 'job_id' => $job]);
         Artisan::call('anvil-workers:release');
         self::assertNull(DB::table('jobs')->where('id', $job)->value('reserved_at'));
         self::assertSame(0, Worker::query()->count());

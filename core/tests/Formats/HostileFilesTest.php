@@ -142,6 +142,15 @@ final class HostileFilesTest extends TestCase
         self::assertStringContainsString('password', (string) $this->unzip(['a_low.obj' => $obj], static function (ZipArchive $zip): void {
             $zip->setEncryptionIndex(0, ZipArchive::EM_AES_256, 'harbour');
         })[1]);
+        // Many that are small each are a flood together; nothing is unpacked of it.
+        self::assertStringContainsString('which no meshes do', (string) $this->unzip(array_combine(array_map(static fn (int $i): string => "part_$i.obj", range(1, 3)), array_fill(0, 3, str_repeat("v 0 0 0\n", 4_000_000))))[1]);
+        self::assertNull($this->unzip(array_combine(array_map(static fn (int $i): string => "part_$i.obj", range(1, 300)), array_fill(0, 300, $obj)))[1]);
+        self::assertStringContainsString('a file and a folder of one name', (string) $this->unzip(['hull.obj' => $obj, 'Hull.obj/deck.obj' => $obj])[1]);
+        self::assertStringContainsString('line break', (string) $this->unzip(["a\nb.obj" => $obj])[1]);
+        self::assertDoesNotMatchRegularExpression('/[\x00-\x1f]/', (string) $this->unzip(["a\x1b[2Jb.obj" => $obj])[1]);
+        self::assertStringContainsString('longer or deeper', (string) $this->unzip([str_repeat('keel', 70).'.obj' => $obj])[1]);
+        self::assertStringContainsString('longer or deeper', (string) $this->unzip([str_repeat('a/', 30).'b.obj' => $obj])[1]);
+        self::assertNull($this->unzip([str_repeat('k', 236).'.obj' => $obj, str_repeat('a/', 20).'b.obj' => $obj])[1]);
         // A bit of the packed bytes turned, as the fuzz found it: the stream warns, and the archive is refused in words.
         $seed = Seeds::all()['a.zip'];
         $refused = 0;
@@ -158,6 +167,34 @@ final class HostileFilesTest extends TestCase
             self::assertStringContainsString('no zip archive', $error->getMessage());
         } finally {
             unlink($path);
+        }
+    }
+
+    /** What is looked for in the bytes, a document type, would be written otherwise in another encoding. */
+    public function test_collada_is_utf_8_and_has_no_document_type(): void
+    {
+        $said = static function (string $content): string {
+            try {
+                \Anvil\Formats\FormatCatalogue::read(new \Anvil\Tests\Support\MemorySource('x.dae', $content));
+            } catch (Unreadable $error) {
+                return $error->getMessage();
+            }
+
+            return 'it was read';
+        };
+        $plain = self::dae('<triangles count="1"><input semantic="VERTEX" source="#v" offset="0"/><p>0 1 2</p></triangles>');
+        self::assertSame('it was read', $said($plain));
+        self::assertSame('it was read', $said("\xEF\xBB\xBF".str_replace('version="1.0"', 'version="1.0" encoding="utf-8"', $plain)));
+        self::assertSame('it was read', $said(str_replace('version="1.0"', "version='1.0' encoding='ISO-8859-1'", $plain)));
+        $entity = '<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]>';
+        self::assertStringContainsString('document type', $said(str_replace("?>\n", "?>\n$entity", $plain)));
+        foreach (['UTF-7', 'utf-16', 'EBCDIC-CP-US'] as $encoding) {
+            self::assertStringContainsString('is not in UTF-8 but says', $said((string) str_replace('version="1.0"', "version=\"1.0\" encoding=\"$encoding\"", $plain)), $encoding);
+        }
+        foreach (['UTF-16LE', 'UTF-16BE'] as $encoding) {
+            $wide = (string) mb_convert_encoding(str_replace("?>\n", "?>\n$entity", $plain), $encoding, 'UTF-8');
+            self::assertNotSame('it was read', $said($wide), $encoding);
+            self::assertNotSame('it was read', $said(($encoding === 'UTF-16LE' ? "\xFF\xFE" : "\xFE\xFF").$wide), $encoding);
         }
     }
 

@@ -70,6 +70,15 @@ export function useAct<Body, Result = void>(id: number, path: (body: Body) => st
     });
 }
 
+/** Deletes a delivery or an asset, with its number or name given once more. */
+export function useDelete() {
+    const client = useQueryClient();
+    return useMutation({
+        mutationFn: ([path, body]: [string, unknown]) => call<void>(`/api/${path}`, { method: 'DELETE', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+        onSuccess: () => client.invalidateQueries({ queryKey: ['rack'] }),
+    });
+}
+
 /** What a rename plan, and a tool on top of it, would do; nothing is written. */
 export const previewRenames = (id: number, request: { renames: Rename[]; tool: Schemas['RenameTool'] | null }): Promise<Schemas['RenamePlanData']> =>
     post<Schemas['RenamePlanData']>(`/api/deliveries/${id}/renames`, request);

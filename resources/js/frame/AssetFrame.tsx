@@ -2,6 +2,7 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import Divider from '@mui/material/Divider';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useEffect, useMemo, useState } from 'react';
@@ -16,6 +17,7 @@ import { Sets } from '../sets/Sets';
 import { Stand } from '../stand/Stand';
 import type { Mode } from '../theme';
 import { Bar } from './Bar';
+import { DeleteDialog, type Doomed } from './DeleteDialog';
 import { Findings, stationFindings } from './Findings';
 import { plural, when } from './format';
 import { Mark } from './marks';
@@ -94,6 +96,7 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
     const [fly, setFly] = useState(0);
     const [menu, setMenu] = useState<HTMLElement | null>(null);
     const [help, setHelp] = useState(false);
+    const [doomed, setDoomed] = useState<Doomed | null>(null);
     const base = `/assets/${assetId}/deliveries/${deliveryId}`;
     const [asked, setAsked] = useState<{ show: 'cage'; time: number } | null>(null);
     const control = useMemo(
@@ -203,7 +206,27 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
                                 {row.madeByWords ? ` · ${row.madeByWords}` : ''}
                             </MenuItem>
                         ))}
+                        <Divider />
+                        {(asset?.deliveries.length ?? 1) > 1 && (
+                            <MenuItem
+                                onClick={() => {
+                                    setMenu(null);
+                                    setDoomed('delivery');
+                                }}
+                            >
+                                Delete delivery {delivery.number}…
+                            </MenuItem>
+                        )}
+                        <MenuItem
+                            onClick={() => {
+                                setMenu(null);
+                                setDoomed('asset');
+                            }}
+                        >
+                            Delete {delivery.assetName}…
+                        </MenuItem>
                     </Menu>
+                    {doomed && <DeleteDialog delivery={delivery} deliveries={asset?.deliveries.length ?? 1} what={doomed} close={() => setDoomed(null)} />}
                     <span className="verdict">
                         {delivery.verdict === 'ready' ? (
                             <>

@@ -144,7 +144,9 @@ is_ours() {
 # end_orphans PID: what a server that is no more left in its session, such as nginx's own workers. No number is given to another
 # process while a session bears it; and only processes of those names, run by the user that servers run as, are ended.
 end_orphans() {
-    local one words
+    local one words i
+    # One that was ended a moment ago may not be gone yet.
+    for i in $(seq 1 40); do [ -e "/proc/$1" ] || break; sleep 0.05; done
     [ -e "/proc/$1" ] && return 0
     for one in /proc/[0-9]*; do
         words="$(sed -n 's/^.*) //p' "$one/stat" 2>/dev/null | cut -d' ' -f4)"
@@ -256,6 +258,7 @@ php_admin_value[error_log] = $VAR/log/php.log
 php_admin_flag[display_errors] = off
 CONF
     cat >"$run/nginx.conf" <<CONF
+$([ "$RUN_AS" = root ] && echo 'user root;')
 worker_processes 1;
 pid $run/nginx.pid;
 daemon off;

@@ -144,9 +144,7 @@ is_ours() {
 # end_orphans PID: what a server that is no more left in its session, such as nginx's own workers. No number is given to another
 # process while a session bears it; and only processes of those names, run by the user that servers run as, are ended.
 end_orphans() {
-    local one words i
-    # One that was ended a moment ago may not be gone yet.
-    for i in $(seq 1 40); do [ -e "/proc/$1" ] || break; sleep 0.05; done
+    local one words
     [ -e "/proc/$1" ] && return 0
     for one in /proc/[0-9]*; do
         words="$(sed -n 's/^.*) //p' "$one/stat" 2>/dev/null | cut -d' ' -f4)"
@@ -163,7 +161,7 @@ end_strays() {
         [ "${one#/proc/}" != $$ ] && [ "$(sed -n 's/^Uid:[[:space:]]*\([0-9]*\).*/\1/p' "$one/status" 2>/dev/null)" = "$(id -u "$RUN_AS")" ] || continue
         line="$(tr '\0' ' ' <"$one/cmdline" 2>/dev/null)"
         case "$line" in
-            *"$VAR/run/web/"*|*"--datadir=$VAR/mysql "*) kill -KILL "${one#/proc/}" 2>/dev/null; end_orphans "${one#/proc/}" ;;
+            *"$VAR/run/web/"*|*"--datadir=$VAR/mysql "*) kill -KILL "${one#/proc/}" 2>/dev/null; sleep 0.3; end_orphans "${one#/proc/}" ;;
             *"artisan queue:work"*|*"artisan anvil-keeper"*) tr '\0' '\n' <"$one/environ" 2>/dev/null | grep -qxF "ANVIL_STORAGE=$VAR/storage" && kill -KILL "${one#/proc/}" 2>/dev/null ;;
         esac
     done

@@ -130,8 +130,9 @@ own_folder() {
     chmod 700 "$1"
 }
 
-# born PID: the time since boot at which a process was started; nothing when there is none. With its number it tells it from any later one.
-born() { sed -n 's/^.*) //p' "/proc/$1/stat" 2>/dev/null | cut -d' ' -f20; }
+# born PID: the time since boot at which a process was started; nothing when there is none, or one that has ended and is not yet waited for.
+# With its number it tells it from any later one.
+born() { sed -n 's/^.*) //p' "/proc/$1/stat" 2>/dev/null | sed '/^Z/d' | cut -d' ' -f20; }
 
 # is_ours FILE: whether the process that a pid file of ours names is still that one.
 is_ours() {
@@ -145,7 +146,7 @@ is_ours() {
 # process while a session bears it; and only processes of those names, run by the user that servers run as, are ended.
 end_orphans() {
     local one words
-    [ -e "/proc/$1" ] && return 0
+    [ -z "$(born "$1")" ] || return 0
     for one in /proc/[0-9]*; do
         words="$(sed -n 's/^.*) //p' "$one/stat" 2>/dev/null | cut -d' ' -f4)"
         [ "$words" = "$1" ] || continue

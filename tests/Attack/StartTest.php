@@ -21,9 +21,6 @@ final class StartTest extends TestCase
 
     protected function setUp(): void
     {
-        if (getenv('ANVIL_START_TEST') !== '1') {
-            self::markTestSkipped('bin/start is killed and started again with ANVIL_START_TEST=1 only, until its last step is steady');
-        }
         $this->var = dirname(__DIR__, 2).'/var/attack-'.bin2hex(random_bytes(4));
         mkdir($this->var, 0o711, true);
         $socket = stream_socket_server('tcp://127.0.0.1:0');
@@ -35,12 +32,10 @@ final class StartTest extends TestCase
     protected function tearDown(): void
     {
         $this->stop();
-        foreach (isset($this->var) ? $this->pids() : [] as $pid) {
+        foreach ($this->pids() as $pid) {
             posix_kill($pid, SIGKILL);
         }
-        if (isset($this->var)) {
-            Folder::remove($this->var);
-        }
+        Folder::remove($this->var);
     }
 
     public function test_it_comes_up_again_whatever_was_killed_and_nobody_else_gets_in(): void

@@ -142,6 +142,13 @@ is_ours() {
     [ -n "$start" ] && [ "$(born "$pid")" = "$start" ]
 }
 
+# runs_as_ours /proc/PID: whether a process is run by the user that servers run as, or by this one, as they are where only root can read the folder.
+runs_as_ours() {
+    local uid
+    uid="$(sed -n 's/^Uid:[[:space:]]*\([0-9]*\).*/\1/p' "$1/status" 2>/dev/null)"
+    [ -n "$uid" ] && { [ "$uid" = "$(id -u "$RUN_AS")" ] || [ "$uid" = "$(id -u)" ]; }
+}
+
 # end_orphans PID: what a server that is no more left in its session, such as nginx's own workers. No number is given to another
 # process while a session bears it; and only processes of those names, run by the user that servers run as, are ended.
 end_orphans() {
@@ -150,7 +157,7 @@ end_orphans() {
     for one in /proc/[0-9]*; do
         words="$(sed -n 's/^.*) //p' "$one/stat" 2>/dev/null | cut -d' ' -f4)"
         [ "$words" = "$1" ] || continue
-        [ "$(stat -c %U "$one" 2>/dev/null)" = "$RUN_AS" ] || [ "$(sed -n 's/^Uid:[[:space:]]*\([0-9]*\).*/\1/p' "$one/status" 2>/dev/null)" = "$(id -u "$RUN_AS")" ] || continue
+        runs_as_ours "$one" || continue
         case "$(cat "$one/comm" 2>/dev/null)" in nginx|php*|mariadbd) kill -KILL "${one#/proc/}" 2>/dev/null ;; esac
     done
 }
@@ -159,7 +166,7 @@ end_orphans() {
 end_strays() {
     local one line
     for one in /proc/[0-9]*; do
-        [ "${one#/proc/}" != $$ ] && [ "$(sed -n 's/^Uid:[[:space:]]*\([0-9]*\).*/\1/p' "$one/status" 2>/dev/null)" = "$(id -u "$RUN_AS")" ] || continue
+        [ "${one#/proc/}" != $$ ] && runs_as_ours "$one" || continue
         line="$(tr '\0' ' ' <"$one/cmdline" 2>/dev/null)"
         case "$line" in
             *"$VAR/run/web/"*|*"--datadir=$VAR/mysql "*) kill -KILL "${one#/proc/}" 2>/dev/null; sleep 0.3; end_orphans "${one#/proc/}" ;;

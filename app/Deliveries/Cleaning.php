@@ -39,6 +39,9 @@ final class Cleaning
                 Storage::delete($path);
             }
         }
+        foreach (Storage::directories('work') as $folder) {
+            self::dropOld($folder);
+        }
         // Temporary folders of killed processes.
         foreach (glob(sys_get_temp_dir().'/anvil-*', GLOB_ONLYDIR) ?: [] as $folder) {
             if (basename(dirname($folder)) === 'tmp' && fileowner($folder) === posix_geteuid() && (int) @filemtime($folder) < time() - self::LEFT) {
@@ -55,7 +58,7 @@ final class Cleaning
                 }
                 self::ofDelivery($delivery);
             }
-            if (Storage::allFiles($asset) === []) {
+            if (Storage::directories($asset) === []) {
                 self::dropOld($asset);
             }
         }

@@ -6,35 +6,53 @@ namespace App\Deliveries;
 
 use App\Models\Asset;
 use App\Models\Delivery;
+use Closure;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
+use Throwable;
 
 /**
- * Takes deliveries and assets away with their files. Rows first, in one transaction; files that a kill leaves behind go with the next cleaning.
+ * Takes deliveries and assets away with their files. Both go under the asset's lock: files are set aside, rows go, then the files go. A number that
+ * comes free may be given to the next delivery at once, whose folder is then its own.
  */
 final class Deletion
 {
     public function ofDelivery(Delivery $delivery): void
     {
-        $folder = $delivery->folder();
-        DB::transaction(static function () use ($delivery): void {
-            $locked = Delivery::query()->whereKey($delivery->id)->lockForUpdate()->first();
+        $this->away($delivery->asset_id, $delivery->folder(), static function () use ($delivery): void {
             Delivery::query()->where('exploded_from', $delivery->id)->update(['exploded_from' => null]);
-            $locked?->delete();
+            Delivery::query()->whereKey($delivery->id)->delete();
             if (Delivery::query()->where('asset_id', $delivery->asset_id)->doesntExist()) {
                 Asset::query()->whereKey($delivery->asset_id)->delete();
             }
         });
-        Storage::deleteDirectory($folder);
     }
 
     public function ofAsset(Asset $asset): void
     {
-        DB::transaction(static function () use ($asset): void {
-            Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
+        $this->away($asset->id, "assets/$asset->id", static function () use ($asset): void {
             Delivery::query()->where('asset_id', $asset->id)->delete();
             Asset::query()->whereKey($asset->id)->delete();
         });
-        Storage::deleteDirectory("assets/$asset->id");
+    }
+
+    private function away(int $asset, string $folder, Closure $rows): void
+    {
+        $aside = 'work/deleted-'.bin2hex(random_bytes(8));
+        Storage::makeDirectory('work');
+        $isAside = false;
+        try {
+            DB::transaction(static function () use ($asset, $folder, $rows, $aside, &$isAside): void {
+                Asset::query()->whereKey($asset)->lockForUpdate()->first();
+                $rows();
+                $isAside = Storage::exists($folder) && rename(Storage::path($folder), Storage::path($aside));
+            });
+        } catch (Throwable $error) {
+            if ($isAside) {
+                rename(Storage::path($aside), Storage::path($folder));
+            }
+            throw $error;
+        }
+        Storage::deleteDirectory($aside);
     }
 }

@@ -48,6 +48,10 @@ final class HandIn
                 $last = $asset->deliveries()->max('number');
                 $number = (is_numeric($last) ? (int) $last : 0) + 1;
                 $delivery = $asset->deliveries()->create(['number' => $number, 'state' => 'reading', 'step' => 'read', 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
+                // A transaction that is begun anew begins with an empty folder.
+                if ($folder !== null) {
+                    Storage::deleteDirectory($folder);
+                }
                 $folder = $delivery->folder();
                 Storage::makeDirectory("$folder/original");
                 foreach ($files as $position => $file) {

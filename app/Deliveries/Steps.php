@@ -108,7 +108,6 @@ final class Steps
             self::advance($id);
             $count += DB::transaction(static function () use ($id, $sent): int {
                 $delivery = Delivery::query()->whereKey($id)->lockForUpdate()->first();
-
                 if ($delivery === null || array_filter(self::due($delivery), static fn (DeliveryJob $job): bool => ! isset($sent[$job->name()])) === []) {
                     return 0;
                 }
@@ -118,10 +117,10 @@ final class Steps
             });
         }
         foreach (Output::query()->whereIn('state', ['waiting', 'making'])->get() as $output) {
-            $count += self::again(new MakeOutput($output->delivery_id, 0, $output->id), $sent);
+            $count += self::again(new MakeOutput($output->delivery_id, $output->id), $sent);
         }
         foreach (Package::query()->whereIn('state', ['waiting', 'sealing'])->get() as $package) {
-            $count += self::again(new SealPackage($package->delivery_id, 0, $package->id), $sent);
+            $count += self::again(new SealPackage($package->delivery_id, $package->id), $sent);
         }
 
         return $count;

@@ -61,6 +61,6 @@ final class ErrorAnswer
         $number = strtoupper(bin2hex(random_bytes(3)));
         Log::error("Error $number", ['class' => $error::class, 'message' => $error->getMessage(), 'at' => $error->getFile().':'.$error->getLine()]);
 
-        return "Something went wrong here, not in what you did. Nothing was half done; try again. If it stays, the log knows it as $number.";
+        return "Something went wrong here, not in what you did. Try again; if it stays, the log knows it as $number.";
     }
 }

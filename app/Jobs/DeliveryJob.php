@@ -25,7 +25,7 @@ abstract class DeliveryJob implements ShouldQueue
     public bool $failOnTimeout = true;
 
     /**
-     * @param  int  $run  of the delivery; 0 for what is made of a finished one
+     * @param  int  $run  of the delivery
      */
     public function __construct(public int $deliveryId, public int $run)
     {

@@ -25,11 +25,11 @@ use Throwable;
 /**
  * Writes exploded files or ID files of a delivery into one zip.
  */
-final class MakeOutput extends DeliveryJob
+final class MakeOutput extends MakingJob
 {
-    public function __construct(int $deliveryId, int $run, public int $outputId)
+    public function __construct(int $deliveryId, public int $outputId)
     {
-        parent::__construct($deliveryId, $run);
+        parent::__construct($deliveryId);
     }
 
     public function name(): string
@@ -42,25 +42,14 @@ final class MakeOutput extends DeliveryJob
         return 'writing the files';
     }
 
-    /** What is made of a finished delivery goes on while that is checked again. */
-    protected function isWanted(Delivery $delivery): bool
+    protected function row(): ?Output
     {
-        return $delivery->state === 'done';
-    }
-
-    public function failed(?Throwable $error): void
-    {
-        $this->giveUp(self::plain($error));
-    }
-
-    public function giveUp(string $reason): void
-    {
-        Output::query()->whereKey($this->outputId)->whereNot('state', 'done')->update(['state' => 'failed', 'error' => $reason]);
+        return Output::query()->find($this->outputId);
     }
 
     protected function perform(Delivery $delivery): void
     {
-        $output = Output::query()->find($this->outputId);
+        $output = $this->row();
         if ($output === null || $output->state === 'done') {
             return;
         }

@@ -11,16 +11,15 @@ use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\Package;
 use Illuminate\Support\Facades\Storage;
-use Throwable;
 
 /**
  * Seals a ready delivery into a package and reads it back.
  */
-final class SealPackage extends DeliveryJob
+final class SealPackage extends MakingJob
 {
-    public function __construct(int $deliveryId, int $run, public int $packageId)
+    public function __construct(int $deliveryId, public int $packageId)
     {
-        parent::__construct($deliveryId, $run);
+        parent::__construct($deliveryId);
     }
 
     public function name(): string
@@ -33,25 +32,14 @@ final class SealPackage extends DeliveryJob
         return 'sealing the package';
     }
 
-    /** What is made of a finished delivery goes on while that is checked again. */
-    protected function isWanted(Delivery $delivery): bool
+    protected function row(): ?Package
     {
-        return $delivery->state === 'done';
-    }
-
-    public function failed(?Throwable $error): void
-    {
-        $this->giveUp(self::plain($error));
-    }
-
-    public function giveUp(string $reason): void
-    {
-        Package::query()->whereKey($this->packageId)->whereNot('state', 'done')->update(['state' => 'failed', 'error' => $reason]);
+        return Package::query()->find($this->packageId);
     }
 
     protected function perform(Delivery $delivery): void
     {
-        $package = Package::query()->find($this->packageId);
+        $package = $this->row();
         if ($package === null || $package->state === 'done') {
             return;
         }

@@ -232,6 +232,37 @@ final class NothingGetsStuckTest extends AttackCase
         self::assertSame([0, 0, 0], [Asset::query()->count(), DB::table('parts')->count(), DB::table('failed_jobs')->count()]);
     }
 
+    public function test_what_cannot_be_made_any_more_is_told_and_not_sent_for_ever(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        $this->work();
+        $output = $this->postJson("/api/deliveries/$id/outputs", ['kind' => 'ids'])->assertCreated()->json('id');
+        DB::table('jobs')->delete();
+        self::assertSame(1, Steps::reconcile(), 'a lost job is sent again');
+        // Before it is run the delivery is begun anew, and then cancelled.
+        DB::table('jobs')->delete();
+        $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
+        $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
+        DB::table('jobs')->delete();
+        self::assertSame(1, Steps::reconcile());
+        $this->work();
+        self::assertSame(['failed', 'the delivery is not checked to its end; make this again once it is'], [DB::table('outputs')->where('id', $output)->value('state'), DB::table('outputs')->where('id', $output)->value('error')]);
+        self::assertSame(0, Steps::reconcile());
+    }
+
+    /** The number that comes free is given to the next delivery at once. */
+    public function test_a_deleted_deliverys_number_and_folder_are_the_next_ones(): void
+    {
+        $this->handIn(self::pair(1));
+        $second = $this->handIn(self::pair(1));
+        $this->deleteJson("/api/deliveries/$second", ['number' => 2])->assertNoContent();
+        $third = $this->handIn(self::pair(1));
+        $this->work();
+        $page = $this->getJson("/api/deliveries/$third")->assertJsonPath('number', 2)->assertJsonPath('state', 'done');
+        self::assertSame([null, null], array_column((array) $page->json('files'), 'error'));
+        self::assertSame([], Storage::directories('work'), 'nothing that was deleted is left');
+    }
+
     public function test_what_nobody_comes_back_for_is_cleared_away(): void
     {
         $id = $this->handIn(self::pair(1));

@@ -15,6 +15,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
+use Tests\HandsIn;
 use Tests\TestCase;
 use ZipArchive;
 
@@ -23,16 +24,15 @@ use ZipArchive;
  */
 final class DeliveryTest extends TestCase
 {
+    use HandsIn;
+
     private const TRIANGLE = "o a_low\nv 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 0 1\nf 1/1 2/2 3/3\n";
 
     protected function setUp(): void
     {
         parent::setUp();
-        $this->withHeader('X-Anvil', '1');
+        $this->emptied();
         config(['anvil.largest_upload' => 50_000_000]);
-        foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps'] as $table) {
-            DB::table($table)->delete();
-        }
     }
 
     public function test_a_file_comes_in_piece_by_piece_and_goes_on_where_it_broke_off(): void
@@ -538,23 +538,6 @@ final class DeliveryTest extends TestCase
         }
 
         return $out;
-    }
-
-    private function upload(string $name, string $content): string
-    {
-        $id = $this->postJson('/api/uploads', ['name' => $name, 'bytes' => strlen($content)])->assertCreated()->json('id');
-        self::assertIsString($id);
-        $this->piece($id, 0, $content)->assertOk();
-
-        return $id;
-    }
-
-    /**
-     * @return \Illuminate\Testing\TestResponse<\Symfony\Component\HttpFoundation\Response>
-     */
-    private function piece(string $upload, int $offset, string $content): \Illuminate\Testing\TestResponse
-    {
-        return $this->call('PUT', "/api/uploads/$upload?offset=$offset", [], [], [], ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/octet-stream', 'HTTP_X_ANVIL' => '1'], $content);
     }
 
     /**

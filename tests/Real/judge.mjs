@@ -99,8 +99,8 @@ function isOpen(parts) {
     return parts.some((part) => edges(part).some((n) => n === 1));
 }
 
-/** Faces at each edge of a part, on welded places. */
-function edges(part) {
+/** The number of each vertex's place. */
+function welded(part) {
     const number = new Map();
     const weld = [];
     for (let v = 0; v < part.positions.length; v += 3) {
@@ -108,6 +108,12 @@ function edges(part) {
         if (!number.has(key)) number.set(key, number.size);
         weld.push(number.get(key));
     }
+    return weld;
+}
+
+/** Faces at each edge of a part, on welded places. */
+function edges(part) {
+    const weld = welded(part);
     const count = new Map();
     for (let i = 0; i < part.indices.length; i += 3) {
         for (let k = 0; k < 3; k++) {
@@ -298,13 +304,7 @@ for (const part of pair.low) {
 
 /** Whether two faces run along one edge the same way. */
 function disagrees(part) {
-    const number = new Map();
-    const weld = [];
-    for (let v = 0; v < part.positions.length; v += 3) {
-        const key = `${part.positions[v]} ${part.positions[v + 1]} ${part.positions[v + 2]}`;
-        if (!number.has(key)) number.set(key, number.size);
-        weld.push(number.get(key));
-    }
+    const weld = welded(part);
     const seen = new Set();
     for (let i = 0; i < part.indices.length; i++) {
         const key = `${weld[part.indices[i]]} ${weld[part.indices[i - (i % 3) + ((i + 1) % 3)]]}`;
@@ -316,14 +316,8 @@ function disagrees(part) {
 
 /** Whether faces meet in a vertex without sharing an edge there. */
 function fans(part) {
-    const number = new Map();
-    const weld = [];
-    for (let v = 0; v < part.positions.length; v += 3) {
-        const key = `${part.positions[v]} ${part.positions[v + 1]} ${part.positions[v + 2]}`;
-        if (!number.has(key)) number.set(key, number.size);
-        weld.push(number.get(key));
-    }
-    const faces = Array.from({ length: number.size }, () => []);
+    const weld = welded(part);
+    const faces = Array.from(weld, () => []);
     for (let i = 0; i < part.indices.length; i++) faces[weld[part.indices[i]]].push(i - (i % 3));
     return faces.some((list, v) => {
         if (list.length < 2) return false;

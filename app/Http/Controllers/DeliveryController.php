@@ -239,7 +239,7 @@ final class DeliveryController extends Controller
         $this->needsDone($delivery);
         $output = DB::transaction(function () use ($request, $delivery): Output {
             $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
-            MakeOutput::dispatch($delivery->id, 0, $output->id);
+            MakeOutput::dispatch($delivery->id, $output->id);
 
             return $output;
         });
@@ -256,7 +256,7 @@ final class DeliveryController extends Controller
         }
         $package = DB::transaction(function () use ($delivery): Package {
             $package = $delivery->packages()->create(['sealed_by' => $this->user()]);
-            SealPackage::dispatch($delivery->id, 0, $package->id);
+            SealPackage::dispatch($delivery->id, $package->id);
 
             return $package;
         });

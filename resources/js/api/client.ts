@@ -74,7 +74,8 @@ export function useAct<Body, Result = void>(id: number, path: (body: Body) => st
 export function useDelete() {
     const client = useQueryClient();
     return useMutation({
-        mutationFn: ([path, body]: [string, unknown]) => call<void>(`/api/${path}`, { method: 'DELETE', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+        mutationFn: ([path, body]: [string, unknown]) =>
+            call<void>(`/api/${path}`, { method: 'DELETE', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
         onSuccess: () => client.invalidateQueries({ queryKey: ['rack'] }),
     });
 }

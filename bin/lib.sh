@@ -5,7 +5,8 @@ ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
 # Data, logs and what is running; another folder where ANVIL_VAR says so. What is installed and built is stamped beside the code.
 VAR="${ANVIL_VAR:-$ROOT/var}"
 STAMPS="$ROOT/var"
-JIT=(-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -d opcache.jit_max_exit_counters=65536 -d opcache.jit_max_root_traces=8192 -d pcov.enabled=0)
+# How every process that computes runs; without register allocation, which computes wrongly in PHP 8.2 (docs/decisions/0010).
+read -ra JIT < "$ROOT/bin/jit.flags"
 
 say() { printf '%s\n' "$*"; }
 die() { printf '%s\n' "$*" >&2; exit 1; }
@@ -253,7 +254,7 @@ clear_env = no
 catch_workers_output = yes
 php_admin_value[memory_limit] = 768M
 php_admin_value[opcache.enable] = 1
-php_admin_value[opcache.jit] = tracing
+php_admin_value[opcache.jit] = 1054
 php_admin_value[opcache.jit_buffer_size] = 64M
 php_admin_value[post_max_size] = 32M
 php_admin_value[sys_temp_dir] = $run/tmp

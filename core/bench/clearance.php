@@ -94,7 +94,7 @@ $best = static function (string $command) use ($runs): array {
 
     return $best ?? [];
 };
-$php = PHP_BINARY.' -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -d opcache.jit_max_exit_counters=65536 -d opcache.jit_max_root_traces=8192 -d pcov.enabled=0 ';
+$php = PHP_BINARY.' '.trim((string) file_get_contents(__DIR__.'/../../bin/jit.flags')).' ';
 $one = static fn (string ...$arguments): array => $best($php.escapeshellarg(__FILE__).' --one '.implode(' ', array_map(escapeshellarg(...), $arguments)));
 
 $folder = sys_get_temp_dir().'/anvil-bench-'.bin2hex(random_bytes(4));

@@ -67,7 +67,7 @@ $runs = max(1, (int) ($argv[1] ?? 3));
 $one = static function (string ...$arguments) use ($runs): array {
     $best = null;
     for ($i = 0; $i < $runs; $i++) {
-        $flags = '-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=128M -d opcache.jit_max_exit_counters=65536 -d opcache.jit_max_root_traces=8192 -d pcov.enabled=0';
+        $flags = trim((string) file_get_contents(__DIR__.'/../../bin/jit.flags'));
         $got = json_decode((string) shell_exec(PHP_BINARY." $flags ".escapeshellarg(__FILE__).' --one '.implode(' ', array_map(escapeshellarg(...), $arguments))), true);
         $best = $best === null || $got['total'] < $best['total'] ? $got : $best;
     }

@@ -52,7 +52,7 @@ final class BordersAndKernelsTest extends TestCase
             echo (opcache_get_status(false)["jit"]["on"] ?? false) ? "on " : "off ", md5(serialize([$found, $r->toArray(), $set->high()->tree()->order, $set->high()->tree()->skip,
                 $health->degenerate, $health->manyFaced, $health->fans, $health->againstNeighbours, $health->insideOut, $off, Anvil\Pairing\Assignment::of($costs), $read->parts[0]->mesh->positions]));';
         $run = static fn (string $flags): string => (string) shell_exec(PHP_BINARY." $flags -r ".escapeshellarg($code));
-        $on = $run('-d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M -d pcov.enabled=0');
+        $on = $run(trim((string) file_get_contents(Outside::root().'/bin/jit.flags')));
         $off = $run('-d opcache.enable_cli=1 -d opcache.jit=off');
         self::assertStringStartsWith('on ', $on, 'the JIT cannot be switched on here');
         self::assertStringStartsWith('off ', $off);

@@ -61,6 +61,25 @@ final class HeadlessTest extends TestCase
         self::assertSame(1, $this->anvil('inspect', 'empty.obj', 'winch_high.obj', '--rays=1024')[0], 'a file without triangles is a finding');
     }
 
+    public function test_the_jit_gives_what_php_gives_without_it(): void
+    {
+        copy(__DIR__.'/nook/nook_low.obj', self::$folder.'/nook_low.obj');
+        copy(__DIR__.'/nook/nook_low.mtl', self::$folder.'/nook_low.mtl');
+        copy(__DIR__.'/nook/nook_high.obj', self::$folder.'/nook_high.obj');
+        copy(__DIR__.'/nook/nook_high.mtl', self::$folder.'/nook_high.mtl');
+        $needed = static function (string $flags): mixed {
+            $files = array_map(static fn (string $name): string => escapeshellarg(self::$folder."/$name"), ['nook_low.mtl', 'nook_low.obj', 'nook_high.mtl', 'nook_high.obj']);
+            $out = shell_exec('ANVIL_REEXEC=1 '.PHP_BINARY." $flags artisan anvil:inspect ".implode(' ', $files).' --json --standard='.escapeshellarg(__DIR__.'/nook/standard-1.json').' 2>/dev/null');
+            $report = json_decode((string) $out, true);
+
+            return is_array($report) ? [$report['verdict'], $report['sets']] : $out;
+        };
+        $flags = trim((string) file_get_contents('bin/jit.flags'));
+        $with = $needed($flags);
+        self::assertSame($needed('-d opcache.jit=off'), $with);
+        self::assertEqualsWithDelta(0.0722, $with[1][0]['needed']['out'] ?? 0, 0.0001);
+    }
+
     public function test_a_role_prefix_says_the_role_and_contradictions_are_found(): void
     {
         $report = json_decode($this->anvil('inspect', 'high:winch_low.obj', 'low:winch_high.obj', '--json', '--rays=1024')[1], true);

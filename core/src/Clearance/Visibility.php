@@ -15,14 +15,24 @@ final class Visibility
     /** @var list<array{float, float, float}> a Fibonacci hemisphere about +Z, the steepest first */
     private array $hemisphere = [];
 
+    /** @var array<int, int> direction => leaf of the tree that was in the way last; -1 at first */
+    private array $blocked;
+
+    /** The direction that was open last. */
+    private int $open = 0;
+
     private readonly SegmentCast $cast;
 
     private readonly float $far;
 
+    private readonly float $near;
+
     public function __construct(TriangleTree $assembled)
     {
         $this->cast = new SegmentCast($assembled);
+        $this->blocked = array_fill(0, 64, -1);
         $this->far = 2 * ($assembled->bounds()?->diagonal() ?? 0.0);
+        $this->near = $this->far / 16;
         for ($k = 63; $k >= 0; $k--) {
             $z = ($k + 0.5) / 64;
             $r = sqrt(1 - $z * $z);
@@ -50,10 +60,23 @@ final class Visibility
         $px += $lift * $fx;
         $py += $lift * $fy;
         $pz += $lift * $fz;
-        foreach ($this->hemisphere as [$x, $y, $z]) {
-            if (! $this->cast->any($px, $py, $pz, $x * $tx + $y * $bx + $z * $fx, $x * $ty + $y * $by + $z * $fy, $x * $tz + $y * $bz + $z * $fz, 0.0, $this->far)) {
+        for ($j = -1; $j < 64; $j++) {
+            // The way out of the place asked for last comes first: it is often one of this place, too.
+            $k = $j < 0 ? $this->open : $j;
+            if ($j === $this->open) {
+                continue;
+            }
+            [$x, $y, $z] = $this->hemisphere[$k];
+            $dx = $x * $tx + $y * $bx + $z * $fx;
+            $dy = $x * $ty + $y * $by + $z * $fy;
+            $dz = $x * $tz + $y * $bz + $z * $fz;
+            // What stands in the way mostly stands near: a short line meets fewer boxes.
+            if (! $this->cast->any($px, $py, $pz, $dx, $dy, $dz, 0.0, $this->near, $this->blocked[$k]) && ! $this->cast->any($px, $py, $pz, $dx, $dy, $dz, $this->near, $this->far)) {
+                $this->open = $k;
+
                 return true;
             }
+            $this->blocked[$k] = $this->cast->leaf;
         }
 
         return false;

@@ -21,6 +21,9 @@ final class SegmentCast
     /** @var list<int> triangle numbers of the last `all` */
     public array $triangle = [];
 
+    /** The leaf of the tree in which `any` met something last. */
+    public int $leaf = -1;
+
     public function __construct(private readonly TriangleTree $tree)
     {
     }
@@ -193,8 +196,12 @@ final class SegmentCast
         return $triangle;
     }
 
-    /** Whether anything, either side, stands on the line between `from` and `to`. */
-    public function any(float $px, float $py, float $pz, float $nx, float $ny, float $nz, float $from, float $to): bool
+    /**
+     * Whether anything, either side, stands on the line between `from` and `to`; which leaf holds it, `leaf` tells.
+     *
+     * @param  int  $try  a leaf that is looked into first, since it was in the way of a line like this one; -1: none
+     */
+    public function any(float $px, float $py, float $pz, float $nx, float $ny, float $nz, float $from, float $to, int $try = -1): bool
     {
         $tree = $this->tree;
         $skip = $tree->skip;
@@ -202,54 +209,48 @@ final class SegmentCast
         $order = $tree->order;
         $triangles = $tree->triangles;
         $positions = $tree->positions;
-        $minX = $tree->minX;
-        $minY = $tree->minY;
-        $minZ = $tree->minZ;
-        $maxX = $tree->maxX;
-        $maxY = $tree->maxY;
-        $maxZ = $tree->maxZ;
         $ix = $nx > 1e-30 || $nx < -1e-30 ? 1.0 / $nx : 1e30;
         $iy = $ny > 1e-30 || $ny < -1e-30 ? 1.0 / $ny : 1e30;
         $iz = $nz > 1e-30 || $nz < -1e-30 ? 1.0 / $nz : 1e30;
-        $node = 0;
-        $nodes = count($skip);
+        $nearX = $ix >= 0.0 ? $tree->minX : $tree->maxX;
+        $farX = $ix >= 0.0 ? $tree->maxX : $tree->minX;
+        $nearY = $iy >= 0.0 ? $tree->minY : $tree->maxY;
+        $farY = $iy >= 0.0 ? $tree->maxY : $tree->minY;
+        $nearZ = $iz >= 0.0 ? $tree->minZ : $tree->maxZ;
+        $farZ = $iz >= 0.0 ? $tree->maxZ : $tree->minZ;
+        $first = $tree->first;
+        $size = $tree->size;
+        $node = $try < 0 ? 0 : $try;
+        $nodes = $try < 0 ? count($skip) : $try + 1;
+        $slack = 1e-12 * ($to - $from);
         while ($node < $nodes) {
-            $a = ($minX[$node] - $px) * $ix;
-            $b = ($maxX[$node] - $px) * $ix;
-            if ($a > $b) {
-                $enter = $b;
-                $leave = $a;
-            } else {
-                $enter = $a;
-                $leave = $b;
-            }
-            $a = ($minY[$node] - $py) * $iy;
-            $b = ($maxY[$node] - $py) * $iy;
-            if ($a > $b) {
-                $c = $a;
-                $a = $b;
-                $b = $c;
-            }
+            $enter = $from;
+            $leave = $to;
+            $a = ($nearX[$node] - $px) * $ix;
+            $b = ($farX[$node] - $px) * $ix;
             if ($a > $enter) {
                 $enter = $a;
             }
             if ($b < $leave) {
                 $leave = $b;
             }
-            $a = ($minZ[$node] - $pz) * $iz;
-            $b = ($maxZ[$node] - $pz) * $iz;
-            if ($a > $b) {
-                $c = $a;
-                $a = $b;
-                $b = $c;
-            }
+            $a = ($nearY[$node] - $py) * $iy;
+            $b = ($farY[$node] - $py) * $iy;
             if ($a > $enter) {
                 $enter = $a;
             }
             if ($b < $leave) {
                 $leave = $b;
             }
-            if ($enter > $leave || $leave < $from || $enter > $to) {
+            $a = ($nearZ[$node] - $pz) * $iz;
+            $b = ($farZ[$node] - $pz) * $iz;
+            if ($a > $enter) {
+                $enter = $a;
+            }
+            if ($b < $leave) {
+                $leave = $b;
+            }
+            if ($enter > $leave + $slack) {
                 $node = $skip[$node];
 
                 continue;
@@ -259,7 +260,7 @@ final class SegmentCast
 
                 continue;
             }
-            for ($k = $tree->first[$node], $end = $k + $tree->size[$node]; $k < $end; $k++) {
+            for ($k = $first[$node], $end = $k + $size[$node]; $k < $end; $k++) {
                 $i = 3 * $order[$k];
                 $v = 3 * $triangles[$i];
                 $ax = $positions[$v];
@@ -297,12 +298,14 @@ final class SegmentCast
                 }
                 $t = $f * ($e2x * $qx + $e2y * $qy + $e2z * $qz);
                 if ($t >= $from && $t <= $to) {
+                    $this->leaf = $node;
+
                     return true;
                 }
             }
             $node = $skip[$node];
         }
 
-        return false;
+        return $try >= 0 && $this->any($px, $py, $pz, $nx, $ny, $nz, $from, $to);
     }
 }

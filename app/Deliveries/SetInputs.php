@@ -40,7 +40,7 @@ final readonly class SetInputs
         $this->hashes = array_map(static fn (array $all): string => implode(' ', $all), $hashes);
         $this->highBounds = $bounds;
         $standard = $inspection->standard;
-        $this->rules = (string) json_encode([config()->string('anvil.core_version'), $standard->rays, $standard->mapSize, TiePlaces::pointsEach(count($inspection->sets))]);
+        $this->rules = (string) json_encode([config()->string('anvil.core_version'), $standard->rays, $standard->mapSize, TiePlaces::pointsEach(count($inspection->pairing->ties))]);
     }
 
     /**

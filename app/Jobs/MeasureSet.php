@@ -8,7 +8,6 @@ use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetSurfaces;
 use Anvil\Pairing\Tie;
-use Anvil\Place\TiePlaces;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Standard;
 use App\Deliveries\StoredDelivery;
@@ -24,7 +23,7 @@ final class MeasureSet extends DeliveryJob
 {
     private const KEEP_UP_TO = 3_000_000;
 
-    /** @var array{string, array{Standard, array<string, SetSurfaces>, TriangleTree, array<string, list<Tie>>, array<string, true>}}|null */
+    /** @var array{string, array{Standard, array<string, SetSurfaces>, TriangleTree, array<string, list<Tie>>, array<string, true>, int}}|null */
     private static ?array $kept = null;
 
     public function __construct(int $deliveryId, int $run, public int $setId)
@@ -49,20 +48,18 @@ final class MeasureSet extends DeliveryJob
             return;
         }
         $row->update(['state' => 'measuring']);
-        [$standard, $surfaces, $assembled, $ties, $allSeen] = $this->surfaces($delivery, $row);
-        $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $row->name));
-        $clearance = ClearanceMeasure::of($surfaces[$row->name], $others, $assembled, $standard, $row->samples, isset($allSeen[$row->name]));
-        if ($clearance->samples === 0 && ! $clearance->isMasked()) {
+        [$standard, $surfaces, $assembled, $ties, $allSeen, $tiesInAll] = $this->surfaces($delivery, $row);
+        [$clearance] = AssetClearance::ofSet($row->name, $surfaces, $assembled, $standard, $row->samples, isset($allSeen[$row->name]), $ties[$row->name], $tiesInAll);
+        if ($clearance === null) {
             $this->ifStillWanted(static function () use ($row): void {
                 $row->update(['state' => 'failed', 'error' => AssetClearance::NO_AREA]);
             });
 
             return;
         }
-        $places = TiePlaces::of($ties[$row->name], $surfaces[$row->name], count($ties));
         $seen = hash('sha256', ClearanceMeasure::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])));
-        $this->ifStillWanted(static function () use ($row, $seen, $clearance, $places): void {
-            $row->update(['state' => 'done', 'seen' => $seen, 'clearance' => $clearance->withPlaces($places)->toArray()]);
+        $this->ifStillWanted(static function () use ($row, $seen, $clearance): void {
+            $row->update(['state' => 'done', 'seen' => $seen, 'clearance' => $clearance->toArray()]);
         });
     }
 
@@ -70,7 +67,7 @@ final class MeasureSet extends DeliveryJob
      * The delivery's surfaces: kept from one job to the next while a worker measures the sets of one delivery of a usual size; of a
      * very large one only what this set needs is loaded.
      *
-     * @return array{Standard, array<string, SetSurfaces>, TriangleTree, array<string, list<Tie>>, array<string, true>}
+     * @return array{Standard, array<string, SetSurfaces>, TriangleTree, array<string, list<Tie>>, array<string, true>, int}
      */
     private function surfaces(Delivery $delivery, BakeSet $row): array
     {
@@ -88,7 +85,7 @@ final class MeasureSet extends DeliveryJob
             $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
         }
         [$assembled, $allSeen] = AssetClearance::seenThrough($inspection, $surfaces);
-        $out = [$inspection->standard, $surfaces, $assembled, $ties, $allSeen];
+        $out = [$inspection->standard, $surfaces, $assembled, $ties, $allSeen, count($inspection->pairing->ties)];
         if (! $large) {
             self::$kept = [$key, $out];
         }

@@ -25,7 +25,8 @@ final class KillsTest extends AttackCase
         $processes = [];
         $start = static function (int $i) use (&$processes): void {
             $command = $i === 0 ? ['anvil-keeper'] : ['queue:work', 'database', '--sleep=0.1', '--tries=3', '--memory=3500'];
-            $processes[$i] = proc_open([PHP_BINARY, '-d', 'memory_limit=3G', base_path('artisan'), ...$command], [0 => ['file', '/dev/null', 'r'], 1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes, base_path());
+            $flags = explode(' ', trim((string) file_get_contents(base_path('bin/jit.flags'))));
+            $processes[$i] = proc_open([PHP_BINARY, ...$flags, '-d', 'memory_limit=3G', base_path('artisan'), ...$command], [0 => ['file', '/dev/null', 'r'], 1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes, base_path());
         };
         for ($i = 0; $i <= self::WORKERS; $i++) {
             $start($i);

@@ -14,6 +14,7 @@ use Anvil\Inspection\Inspection;
 use Anvil\Inspection\Inspector;
 use Anvil\Inspection\ReadFile;
 use Anvil\Inspection\Report;
+use Anvil\Parallel\Forks;
 use Anvil\Standard\CheckCodes;
 use Anvil\Standard\Choices;
 use Anvil\Standard\RaySettings;
@@ -41,6 +42,7 @@ abstract class AnvilCommand extends Command
         {--standard= : a studio standard, JSON}
         {--choices= : what was decided for this asset, JSON}
         {--waivers= : accepted findings, JSON}
+        {--workers= : processes that measure at one time; as many as there are cores by default}
         {--json : print one JSON document and nothing else}';
 
     /** Wrong options are input that cannot be used, like any other. */
@@ -159,6 +161,19 @@ abstract class AnvilCommand extends Command
     }
 
     /**
+     * @throws UnusableInput
+     */
+    private function workers(): int
+    {
+        $workers = $this->optional('workers');
+        if ($workers !== null && (! is_string($workers) || preg_match('/^[1-9]\d{0,2}$/', $workers) !== 1)) {
+            throw new UnusableInput('input-unusable', '--workers takes a whole number from 1 to 999');
+        }
+
+        return $workers === null ? Forks::most() : (int) $workers;
+    }
+
+    /**
      * @return list<Waiver>
      *
      * @throws UnusableInput
@@ -175,7 +190,7 @@ abstract class AnvilCommand extends Command
      */
     protected function inspectFiles(array $files): Report
     {
-        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled());
+        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers());
         $this->clearProgress();
         foreach ($report->inspection->files as $file) {
             if ($file->error === null) {

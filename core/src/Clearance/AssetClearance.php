@@ -7,9 +7,12 @@ namespace Anvil\Clearance;
 use Anvil\Geometry\Mesh;
 use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
+use Anvil\Pairing\Tie;
+use Anvil\Parallel\Forks;
 use Anvil\Place\TiePlaces;
 use Anvil\Sets\BakeSet;
 use Anvil\Spatial\TriangleTree;
+use Anvil\Standard\Standard;
 use Closure;
 
 /**
@@ -24,6 +27,11 @@ final class AssetClearance
 
     private const PLACES = 'off-alignment';
 
+    private const HEALTH = 'mesh-degenerate';
+
+    /** Triangles of an asset from which on a second process gains more than it costs. */
+    private const WORTH_A_PROCESS = 20_000;
+
     public const SIZES_DIFFER = 'high and low poly differ in size; rays would mean nothing before that is mended';
 
     public const TURNED = 'the high poly is turned against the low one; rays would mean nothing before that is mended';
@@ -36,11 +44,11 @@ final class AssetClearance
 
     /**
      * @param  Closure(string, int, int): void|null  $progress  set, its number from 1, sets in all
+     * @param  int  $workers  processes, this one among them; what is measured is the same
      */
-    public static function of(Inspection $inspection, ?Closure $progress = null): Inspection
+    public static function of(Inspection $inspection, ?Closure $progress = null, int $workers = 1): Inspection
     {
         $start = hrtime(true);
-        $inPlaces = 0;
         $notMeasured = self::notMeasured($inspection);
         $whole = array_values(array_filter($inspection->sets, static fn (BakeSet $set): bool => $set->isWhole() && ! isset($notMeasured[$set->name])));
         if ($whole === []) {
@@ -53,21 +61,84 @@ final class AssetClearance
         }
         [$assembled, $allSeen] = self::seenThrough($inspection, $surfaces);
         $counts = self::sampleCounts($inspection);
+        $measure = static function (int $i) use ($whole, $surfaces, $assembled, $allSeen, $counts, $inspection): array {
+            [$measured, $rays, $places] = self::ofSet($whole[$i]->name, $surfaces, $assembled, $inspection->standard, $counts[$whole[$i]->name], isset($allSeen[$whole[$i]->name]), $inspection->tiesOf($whole[$i]), count($inspection->pairing->ties));
+
+            return [$measured?->toArray(), $rays, $places];
+        };
+        $largest = self::largestFirst($whole, $surfaces, $counts);
+        $workers = array_sum(array_map(static fn (SetSurfaces $set): int => $set->triangleCount(), $surfaces)) < self::WORTH_A_PROCESS ? 1 : $workers;
+        $inAdvance = [0, 0];
+        $meanwhile = static function () use ($inspection, &$inAdvance): void {
+            $start = hrtime(true);
+            foreach ($inspection->judged() as $part) {
+                $inspection->health($part);
+            }
+            $inAdvance[0] = hrtime(true) - $start;
+        };
+        $setUp = hrtime(true) - $start;
+        $begun = 0;
+        $answers = Forks::map(
+            count($whole), static fn (int $i): array => $measure($largest[$i]), $workers, $workers > 1 ? $meanwhile : null,
+            $progress === null ? null : static function (int $i) use ($progress, $whole, $largest, &$begun): void {
+                $begun = max($begun + 1, $i + 1);
+                $progress($whole[$largest[$i]]->name, $begun, count($whole));
+            },
+        );
+        $inRays = $setUp;
+        $inPlaces = 0;
         $clearances = [];
+        $order = array_flip($largest);
         foreach ($whole as $i => $set) {
-            $progress?->__invoke($set->name, $i + 1, count($whole));
-            $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
-            $measured = ClearanceMeasure::of($surfaces[$set->name], $others, $assembled, $inspection->standard, $counts[$set->name], isset($allSeen[$set->name]));
-            if ($measured->samples === 0 && ! $measured->isMasked()) {
+            [$measured, $rays, $places] = $answers[$order[$i]];
+            $inRays += $rays;
+            $inPlaces += $places;
+            if ($measured === null) {
                 $notMeasured[$set->name] = self::NO_AREA;
             } else {
-                $before = hrtime(true);
-                $clearances[$set->name] = $measured->withPlaces(TiePlaces::of($inspection->tiesOf($set), $surfaces[$set->name], count($inspection->pairing->ties)));
-                $inPlaces += hrtime(true) - $before;
+                $clearances[$set->name] = SetClearance::ofArray($measured);
             }
         }
 
-        return $inspection->withClearances($clearances, $notMeasured, [self::RAYS => (hrtime(true) - $start - $inPlaces) / 1e9, self::PLACES => $inPlaces / 1e9]);
+        return $inspection->withClearances($clearances, $notMeasured, [self::RAYS => $inRays / 1e9, self::PLACES => $inPlaces / 1e9, self::HEALTH => $inAdvance[0] / 1e9]);
+    }
+
+    /**
+     * One set: its rays, and how low and high of its ties lie on each other. The command line and the queue measure by this alone.
+     *
+     * @param  array<string, SetSurfaces>  $surfaces  of all sets by name
+     * @param  list<Tie>  $ties  of this set
+     * @param  int  $tiesInAll  of the asset
+     * @return array{SetClearance|null, int, int} null where its low poly has no area; nanoseconds for the rays, for the places
+     */
+    public static function ofSet(string $name, array $surfaces, TriangleTree $assembled, Standard $standard, int $samples, bool $allSeen, array $ties, int $tiesInAll): array
+    {
+        $start = hrtime(true);
+        $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $name));
+        $measured = ClearanceMeasure::of($surfaces[$name], $others, $assembled, $standard, $samples, $allSeen);
+        $rays = hrtime(true);
+        if ($measured->samples === 0 && ! $measured->isMasked()) {
+            return [null, $rays - $start, 0];
+        }
+        $measured = $measured->withPlaces(TiePlaces::of($ties, $surfaces[$name], $tiesInAll));
+
+        return [$measured, $rays - $start, hrtime(true) - $rays];
+    }
+
+    /**
+     * Sets by what they will take, the most first, so that no process ends long after the others.
+     *
+     * @param  list<BakeSet>  $sets
+     * @param  array<string, SetSurfaces>  $surfaces
+     * @param  array<string, int>  $counts
+     * @return list<int> numbers of sets
+     */
+    private static function largestFirst(array $sets, array $surfaces, array $counts): array
+    {
+        $work = array_map(static fn (BakeSet $set): int => $surfaces[$set->name]->triangleCount() + 8 * $counts[$set->name], $sets);
+        arsort($work);
+
+        return array_keys($work);
     }
 
     /**

@@ -112,7 +112,7 @@ final class Leans
         $out = [];
         foreach ($parts as $number => [$all, $leaning, $shift, $where, $looked]) {
             if ($shift > 0.0 && $all > 0.0) {
-                $out[$number] = ['part' => $number, 'share' => $leaning / $all, 'shift' => $shift, 'samples' => $looked, 'where' => Spread::of($where), 'shell' => false];
+                $out[$number] = ['part' => $number, 'share' => $leaning / $all, 'shift' => $shift, 'samples' => $looked, 'shell' => false, 'where' => Spread::of($where)];
             }
         }
         foreach ($shells as $shell => [$met, $leaning, $number, $shift, $where]) {

@@ -45,6 +45,12 @@ final class SetSurfaces
         return $this->high ??= HighSurface::of($this->highMeshes);
     }
 
+    /** Of low and high together. */
+    public function triangleCount(): int
+    {
+        return array_sum(array_map(static fn (Mesh $mesh): int => $mesh->triangleCount(), [...$this->lowMeshes, ...$this->highMeshes]));
+    }
+
     public function hasHigh(): bool
     {
         return $this->highMeshes !== [];

@@ -118,7 +118,7 @@ final class FormatCatalogue
         }
         self::checkHead($source, $ending);
 
-        return $reader->read($source);
+        return $reader->read($source)->asFloat32();
     }
 
     /** @param  string  $name  of a file, folders and all */

@@ -66,6 +66,15 @@ final class Mesh
         return new self(Bytes::toFloat32($positions), $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, [], $this->faces, $this->materials, $this->materialRuns, $this->smoothing);
     }
 
+    /** UVs, normals and colours as float32, as positions are when they are read: what is stored and read back is the same to the bit. */
+    public function asFloat32(): self
+    {
+        return $this->uvs === [] && $this->normals === [] && $this->colors === [] ? $this : new self(
+            $this->positions, $this->triangles, Bytes::toFloat32($this->uvs), $this->triUvs, Bytes::toFloat32($this->normals), $this->triNormals,
+            Bytes::toFloat32($this->colors), $this->faces, $this->materials, $this->materialRuns, $this->smoothing,
+        );
+    }
+
     /**
      * The same surface in other materials, without vertex colours.
      *

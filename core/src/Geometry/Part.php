@@ -34,6 +34,11 @@ final class Part
         return $name === $this->name ? $this : new self($name, $this->mesh, $this->colors, $this->bounds, $this->facts);
     }
 
+    public function asFloat32(): self
+    {
+        return new self($this->name, $this->mesh->asFloat32(), $this->colors, $this->bounds, $this->facts);
+    }
+
     /** In another frame: mesh, bounds and node by a matrix. */
     public function placedBy(Matrix $matrix): self
     {
@@ -42,6 +47,6 @@ final class Part
         }
         $bounds = $this->bounds;
 
-        return new self($this->name, $this->mesh->placedBy($matrix), $this->colors, $bounds === null ? null : Bounds::ofPositions($matrix->points($bounds->corners())), $this->facts);
+        return new self($this->name, $this->mesh->placedBy($matrix), $this->colors, $bounds === null || $this->mesh->positions !== [] ? null : Bounds::ofPositions($matrix->points($bounds->corners())), $this->facts);
     }
 }

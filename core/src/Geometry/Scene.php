@@ -26,6 +26,12 @@ final class Scene
     ) {
     }
 
+    /** All numbers of its meshes as float32. */
+    public function asFloat32(): self
+    {
+        return new self($this->format, array_map(static fn (Part $part): Part => $part->asFloat32(), $this->parts), $this->unit, $this->upAxis, $this->remarks, $this->extras);
+    }
+
     public function triangleCount(): int
     {
         return array_sum(array_map(fn (Part $part): int => $part->mesh->triangleCount(), $this->parts));

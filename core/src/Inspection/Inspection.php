@@ -145,6 +145,8 @@ final class Inspection
         $out = new self($this->files, $this->parts, $this->pairing, $this->sets, $this->standard, $this->choices, $this->frames, $clearances, $notMeasured, $this->assembled);
         $out->turn = $this->turn;
         $out->suffixGuess = $this->suffixGuess;
+        $out->health = $this->health;
+        $out->islands = $this->islands;
         $out->wasMeasured = true;
         $out->measureSeconds = $measureSeconds;
 

@@ -26,8 +26,9 @@ final class Inspector
      * @param  list<string>  $only  check codes; empty for all
      * @param  Closure(string): void|null  $progress
      * @param  Assembled|null  $assembled  what the files were before they were exploded
+     * @param  int  $workers  processes that measure, this one among them
      */
-    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null): Report
+    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null, int $workers = 1): Report
     {
         $start = hrtime(true);
         $read = [];
@@ -42,7 +43,7 @@ final class Inspector
         }
         $afterPair = hrtime(true);
         if ($only === [] || array_intersect($only, self::RAY_CHECKS) !== []) {
-            $inspection = AssetClearance::of($inspection, $progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"));
+            $inspection = AssetClearance::of($inspection, $progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"), $workers);
         }
         $progress?->__invoke('checking');
         $results = Runner::run($inspection, $waivers, $only);

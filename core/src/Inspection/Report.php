@@ -8,6 +8,7 @@ use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Suggestion;
+use Anvil\Parallel\Forks;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Severity;
 
@@ -120,7 +121,7 @@ final readonly class Report
             'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->findings()),
             'checks' => array_map(static fn (CheckResult $result): array => $result->toArray(), $this->results),
             'seconds' => array_map(static fn (float $seconds): float => round($seconds, 4), $this->seconds),
-            'peakMemoryBytes' => memory_get_peak_usage(true),
+            'peakMemoryBytes' => memory_get_peak_usage(true) + Forks::$beside,
         ];
     }
 

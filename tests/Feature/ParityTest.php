@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use Anvil\Formats\FileSource;
+use Anvil\Formats\Folder;
+use Anvil\Formats\FolderSink;
+use Anvil\Formats\Obj\ObjWriter;
+use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Part;
+use Anvil\Inspection\GivenFile;
+use Anvil\Inspection\Inspector;
+use Anvil\Modelling\Polygons;
+use Anvil\Tests\Figures\FigureAssets;
+use App\Models\Asset;
+use App\Models\BakeSet;
+use App\Models\Delivery;
+use App\Models\Finding;
+use App\Models\Standard;
+use Demo\SignalStation;
+use Illuminate\Support\Facades\Artisan;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\HandsIn;
+use Tests\TestCase;
+
+/**
+ * The command line and the queue measure by one plan: the same files give the same bytes, whichever of them was asked.
+ */
+final class ParityTest extends TestCase
+{
+    use HandsIn;
+
+    private string $folder;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->emptied();
+        $this->folder = sys_get_temp_dir().'/anvil-feature-'.bin2hex(random_bytes(4));
+        mkdir($this->folder);
+    }
+
+    protected function tearDown(): void
+    {
+        Folder::remove($this->folder);
+        parent::tearDown();
+    }
+
+    /**
+     * @return iterable<string, array{array<string, array<string, Polygons|Mesh|Part>>|int, string, string}> files → parts, or the number of a demo asset; standard, choices
+     */
+    public static function assets(): iterable
+    {
+        foreach (array_keys(SignalStation::all()) as $number) {
+            yield "demo $number" => [(int) $number, '{}', '{}'];
+        }
+        foreach (FigureAssets::all() as $name => $asset) {
+            yield $name => [['x_low.obj' => $asset[0], 'x_high.obj' => $asset[1], ...(isset($asset[4]) ? ['x_id.obj' => $asset[4]] : [])], $asset[2] ?? '{}', $asset[3] ?? '{}'];
+        }
+        $many = [];
+        foreach (['low', 'high'] as $side) {
+            for ($i = 0; $i < 40; $i++) {
+                $block = FigureAssets::block();
+                $many["x_$side.obj"]["stone{$i}_$side"] = ($side === 'low' ? $block : $block->scaled(1 + 0.0004 * $i, 1.0, 1.0))->moved(5.0 * ($i % 8), 0.0, 5.0 * intdiv($i, 8));
+            }
+        }
+        yield 'many ties in few sets' => [$many, '{}', '{"sets":{"left":["stone1*","stone2*"],"right":["stone3*"]}}'];
+    }
+
+    /**
+     * @param  array<string, array<string, Polygons|Mesh|Part>>|int  $files
+     */
+    #[DataProvider('assets')]
+    public function test_the_queue_gives_what_the_command_line_gives(array|int $files, string $standard, string $choices): void
+    {
+        if (is_int($files)) {
+            self::demoFiles(array_values(SignalStation::all())[$files], $this->folder);
+        } else {
+            $this->write($files);
+        }
+        $rules = (array) json_decode($standard, true);
+        $rules['rays'] = [...(array) ($rules['rays'] ?? []), 'count' => 4096];
+        Standard::query()->create(['name' => 'parity', 'rules' => (string) json_encode((object) $rules), 'changed_by' => 'test']);
+
+        $delivery = $this->throughTheQueue((array) json_decode($choices, true));
+        $given = array_map(fn (string $name): GivenFile => new GivenFile($name, null, new FileSource("$this->folder/$name")), $delivery->files->where('kind', 'mesh')->pluck('name')->map(strval(...))->values()->all());
+        $report = Inspector::inspect($given, $delivery->asset->rules(), $delivery->asset->decided(), workers: 2);
+
+        $measured = [];
+        foreach ($report->inspection->clearances as $name => $clearance) {
+            $measured[$name] = $clearance->toArray();
+        }
+        $stored = $delivery->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->clearance])->filter()->all();
+        ksort($measured);
+        ksort($stored);
+        self::assertSame(self::written($measured), self::written($stored));
+        self::assertSame(
+            self::written(array_map(static fn (\Anvil\Checks\Finding $f): array => [$f->code, $f->severity->value, $f->message, $f->remedy, $f->subject, $f->measure?->toArray(), $f->texels, $f->count, $f->where], $report->findings())),
+            self::written($delivery->findings->map(static fn (Finding $f): array => [$f->code, $f->severity, $f->message, $f->remedy, $f->subject, $f->measure, $f->texels, $f->count, $f->where])->all()),
+        );
+        $array = $report->toArray();
+        self::assertSame([$report->isReady() ? 'ready' : 'blocked', self::written($array['sets']), self::written($array['common'])], [$delivery->verdict, self::written($delivery->report['sets'] ?? null), self::written($delivery->report['common'] ?? null)]);
+        $ended = static fn (mixed $checks): array => array_map(static fn (mixed $check): array => is_array($check) ? [$check['code'] ?? '', $check['state'] ?? '', $check['reason'] ?? null] : [], is_array($checks) ? $checks : []);
+        self::assertSame($ended($array['checks']), $ended($delivery->report['checks'] ?? null));
+    }
+
+    /**
+     * @param  array<string, array<string, Polygons|Mesh|Part>>  $files
+     */
+    private function write(array $files): void
+    {
+        $sink = new FolderSink($this->folder, true);
+        foreach ($files as $name => $parts) {
+            $written = [];
+            foreach ($parts as $part => $shape) {
+                $written[] = $shape instanceof Part ? $shape : new Part($part, $shape instanceof Polygons ? $shape->mesh() : $shape);
+            }
+            ObjWriter::write($written, $name, $sink);
+        }
+        $sink->commit();
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $choices
+     */
+    private function throughTheQueue(array $choices): Delivery
+    {
+        $names = array_values(array_diff(scandir($this->folder) ?: [], ['.', '..']));
+        $ids = array_map(fn (string $name): string => $this->upload($name, (string) file_get_contents("$this->folder/$name")), $names);
+        $id = $this->postJson('/api/deliveries', ['uploads' => $ids])->assertCreated()->json('deliveryId');
+        $delivery = Delivery::query()->findOrFail($id);
+        Asset::query()->whereKey($delivery->asset_id)->update(['choices' => json_encode((object) $choices)]);
+        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        $delivery->refresh();
+        self::assertSame('done', $delivery->state, (string) $delivery->error);
+
+        return $delivery;
+    }
+
+    private static function written(mixed $value): string
+    {
+        return json_encode($value, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT);
+    }
+}

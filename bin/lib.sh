@@ -299,9 +299,11 @@ http {
         large_client_header_buffers 4 16k;
         error_page 400 414 431 /_words/400;
         error_page 413 /_words/413;
+        error_page 500 507 =507 /_words/507;
         error_page 502 503 504 /_words/502;
         location = /_words/400 { internal; default_type application/json; return 400 '{"message":"The request cannot be read: an address or a header is too long, or damaged."}'; }
         location = /_words/413 { internal; default_type application/json; return 413 '{"message":"The request is too large. Files are sent in pieces of at most 8 MB."}'; }
+        location = /_words/507 { internal; default_type application/json; return 507 '{"message":"That could not be taken in; the disk of Yellow Anvil may be full. Free some space there, and try again."}'; }
         location = /_words/502 { internal; default_type application/json; return 502 '{"message":"Yellow Anvil is starting or busy; try again in a few seconds."}'; }
         location /build/ { expires 30d; }
         location / { try_files \$uri /index.php?\$query_string; }
@@ -363,7 +365,7 @@ app_environment() {
     export APP_KEY ANVIL_MACHINE DB_PASSWORD
     export APP_NAME="Yellow Anvil" APP_ENV="${APP_ENV:-production}" APP_DEBUG=false APP_URL="$4"
     export DB_CONNECTION=mariadb DB_HOST=localhost DB_SOCKET="$2/mysql.sock" DB_DATABASE=anvil DB_USERNAME=anvil DB_COLLATION=utf8mb4_bin
-    export QUEUE_CONNECTION=database DB_QUEUE_RETRY_AFTER=2100 CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=anvil ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
+    export QUEUE_CONNECTION=database DB_QUEUE_RETRY_AFTER=2100 CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=safe ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
     export TMPDIR="$5/tmp" VIEW_COMPILED_PATH="$VAR/cache/views" APP_PACKAGES_CACHE="$VAR/cache/packages.php" APP_SERVICES_CACHE="$VAR/cache/services.php"
     : >>"$VAR/log/app.log"
     chown "$RUN_AS:$RUN_GROUP" "$VAR/log" "$VAR/log/app.log" 2>/dev/null

@@ -11,6 +11,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Log;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use PDOException;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 use Symfony\Component\HttpKernel\Exception\MethodNotAllowedHttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
@@ -33,6 +34,9 @@ final class ErrorAnswer
 
             return response()->json(['message' => is_string($first) ? self::plain($first) : 'The request does not fit.', 'errors' => $errors], 422, [], JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE);
         }
+        if (self::isDiskFull($error)) {
+            return response()->json(['message' => 'The disk of Yellow Anvil is full, and nothing was changed. Free some space there, and try again.'], 507);
+        }
         $status = $error instanceof HttpExceptionInterface ? $error->getStatusCode() : ($error instanceof ModelNotFoundException ? 404 : 500);
         $missing = $error instanceof ModelNotFoundException ? $error : ($error->getPrevious() instanceof ModelNotFoundException ? $error->getPrevious() : null);
         $message = match (true) {
@@ -47,6 +51,18 @@ final class ErrorAnswer
         $headers = $error instanceof HttpExceptionInterface ? $error->getHeaders() : [];
 
         return response()->json(['message' => self::plain($message)], $status, $headers, JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE);
+    }
+
+    /** The database says 1114 or 1021 when its disk is full, a file system "No space left on device". */
+    private static function isDiskFull(Throwable $error): bool
+    {
+        for ($one = $error; $one !== null; $one = $one->getPrevious()) {
+            if (($one instanceof PDOException && in_array($one->errorInfo[1] ?? null, [1021, 1114], true)) || str_contains($one->getMessage(), 'No space left on device')) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** Names that people gave stand in messages: nothing of them breaks a line or steers a terminal. */

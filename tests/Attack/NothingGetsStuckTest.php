@@ -7,14 +7,19 @@ namespace Tests\Attack;
 use App\Deliveries\Cleaning;
 use App\Deliveries\Steps;
 use App\Deliveries\Workers;
+use App\Http\ErrorAnswer;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Upload;
 use App\Models\Worker;
+use ErrorException;
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
+use PDOException;
 use PHPUnit\Framework\Attributes\DataProvider;
+use RuntimeException;
 
 /**
  * What is due is read from the rows: whatever is lost, killed or done twice, a delivery comes to its end once.
@@ -299,6 +304,22 @@ final class NothingGetsStuckTest extends AttackCase
         $id = $this->upload('a_low.obj', self::LOW);
         $said = $this->postJson('/api/deliveries', ['uploads' => [$id]])->assertStatus(422)->json('message');
         self::assertStringContainsString('a delivery takes at most 100 B', is_string($said) ? $said : '');
+    }
+
+    public function test_a_disk_that_is_full_is_told_in_words_though_the_log_lies_on_it(): void
+    {
+        config(['logging.default' => 'safe', 'logging.channels.anvil' => ['driver' => 'single', 'path' => '/dev/full']]);
+        app('log')->forgetChannel();
+        $full = new PDOException('SQLSTATE[HY000]: General error: 1114');
+        $full->errorInfo = ['HY000', 1114, "The table 'deliveries' is full"];
+        foreach ([new QueryException('mariadb', 'update deliveries', [], $full), new ErrorException('file_put_contents(): Write of 10 bytes failed with errno=28 No space left on device')] as $error) {
+            $answer = ErrorAnswer::of($error);
+            self::assertSame(507, $answer->getStatusCode());
+            self::assertStringContainsString('is full, and nothing was changed', (string) $answer->getContent());
+        }
+        $answer = ErrorAnswer::of(new RuntimeException('something else'));
+        self::assertSame(500, $answer->getStatusCode(), 'a log that cannot be written takes no answer with it');
+        self::assertMatchesRegularExpression('/the log knows it as [0-9A-F]{6}/', (string) $answer->getContent());
     }
 
     private function work(int $jobs = 0): void

@@ -133,14 +133,14 @@ final class WholePathTest extends BrowserTestCase
         self::assertStringContainsString('line 2', $this->text());
         $this->assertAccessible('Intake with a broken file');
         $this->click('delivery 1');
-        $this->browser->findElement(WebDriverBy::xpath('//li[contains(., "Delete float")]'))->click();
+        $this->browser->findElement(WebDriverBy::xpath('//li[contains(., "Delete Float")]'))->click();
         $this->waitFor('will be gone for good');
         self::assertFalse($this->browser->findElement(WebDriverBy::cssSelector('button[type=submit]'))->isEnabled(), 'asked twice: its name is typed first');
         $this->assertAccessible('the question before an asset is deleted');
-        $this->browser->findElement(WebDriverBy::cssSelector('.MuiDialog-root input'))->sendKeys('float');
+        $this->browser->findElement(WebDriverBy::cssSelector('.MuiDialog-root input'))->sendKeys('Float');
         $this->click('Delete');
         $this->waitFor('Drop low- and high-poly files here');
-        $this->waitForNot('float');
+        $this->waitForNot('Float');
     }
 
     public function test_a_high_poly_in_another_unit_is_mended_on_intake_and_its_names_on_pairing(): void

@@ -479,6 +479,14 @@ final class DeliveryTest extends TestCase
         self::assertTrue($same($first) === $same((string) $this->getJson("/api/deliveries/$id")->getContent()), 'the page is another');
     }
 
+    /** The answers that the tests of the screens show are such as the server gives today. */
+    public function test_what_the_screens_are_tested_with_fits_the_schema(): void
+    {
+        foreach (['winch' => 'DeliveryData', 'lantern' => 'DeliveryData', 'gauge' => 'DeliveryData', 'rack' => 'RackData', 'asset' => 'AssetData'] as $file => $schema) {
+            $this->assertFitsSchema($schema, (string) file_get_contents(resource_path("js/testing/$file.json")));
+        }
+    }
+
     public function test_the_page_and_unknown_things(): void
     {
         $this->get('/')->assertOk()->assertSee('Yellow Anvil');

@@ -1,0 +1,85 @@
+import { ThemeProvider } from '@mui/material/styles';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, render } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import type { ReactElement } from 'react';
+import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
+import { afterEach, vi } from 'vitest';
+import type { Delivery } from '../api/client';
+import { themeFor } from '../theme';
+import assetJson from './asset.json';
+import gaugeJson from './gauge.json';
+import lanternJson from './lantern.json';
+import rackJson from './rack.json';
+import winchJson from './winch.json';
+
+/** What the server answers for the three demo assets; DeliveryTest holds them against the schema. */
+const copy = <T,>(json: unknown): T => structuredClone(json) as T;
+export const winch = (change: Partial<Delivery> = {}): Delivery => ({ ...copy<Delivery>(winchJson), ...change });
+export const lantern = (change: Partial<Delivery> = {}): Delivery => ({ ...copy<Delivery>(lanternJson), ...change });
+export const gauge = (change: Partial<Delivery> = {}): Delivery => ({ ...copy<Delivery>(gaugeJson), ...change });
+
+export interface Sent {
+    method: string;
+    path: string;
+    body: unknown;
+}
+
+/** A server that answers by path, and keeps what it was sent. */
+export function serve(answers: Record<string, object | ((sent: Sent) => object)> = {}): Sent[] {
+    const sent: Sent[] = [];
+    const all: typeof answers = { '/api/rack': rackJson, '/api/assets/3': assetJson, '/api/assets/2': assetJson, '/api/assets/1': assetJson, ...answers };
+    vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
+        const one: Sent = { method: init?.method ?? 'GET', path, body: typeof init?.body === 'string' ? JSON.parse(init.body) : (init?.body ?? null) };
+        sent.push(one);
+        const key = Object.keys(all).find((known) => path === known || (known.endsWith('*') && path.startsWith(known.slice(0, -1))));
+        const answer = key === undefined ? undefined : all[key];
+        const said: unknown = typeof answer === 'function' ? (answer as (sent: Sent) => unknown)(one) : answer;
+        if (said instanceof Response) {
+            return Promise.resolve(said);
+        }
+        return Promise.resolve(said === undefined ? new Response(null, { status: 204 }) : Response.json(said));
+    });
+    return sent;
+}
+
+function Where() {
+    const { pathname, search } = useLocation();
+    return <output data-testid="where">{pathname + search}</output>;
+}
+
+/** Renders a screen at an address; answers of the server have to be given before. */
+export function show(screen: ReactElement, at = '/assets/3/deliveries/3/pairing', path = '/assets/:assetId/deliveries/:deliveryId/:station') {
+    const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+    const user = userEvent.setup();
+    const view = render(
+        <ThemeProvider theme={themeFor('light')}>
+            <QueryClientProvider client={client}>
+                <MemoryRouter initialEntries={[at]}>
+                    <Routes>
+                        <Route path={path} element={screen} />
+                        <Route path="*" element={null} />
+                    </Routes>
+                    <Where />
+                </MemoryRouter>
+            </QueryClientProvider>
+        </ThemeProvider>,
+    );
+    return { ...view, user, where: () => view.getByTestId('where').textContent };
+}
+
+// jsdom lays nothing out: what is virtual shows rows for a window of this height.
+vi.stubGlobal(
+    'ResizeObserver',
+    class {
+        observe(): void {}
+        unobserve(): void {}
+        disconnect(): void {}
+    },
+);
+Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { configurable: true, value: 600 });
+Object.defineProperty(HTMLElement.prototype, 'offsetWidth', { configurable: true, value: 800 });
+Object.defineProperty(HTMLElement.prototype, 'clientHeight', { configurable: true, value: 600 });
+Element.prototype.scrollTo = () => undefined;
+
+afterEach(cleanup);

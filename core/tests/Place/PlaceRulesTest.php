@@ -52,6 +52,46 @@ final class PlaceRulesTest extends TestCase
     }
 
     /**
+     * @return iterable<string, array{array{float, float, float}}> degrees about x, then y, then z
+     */
+    public static function slantingTurns(): iterable
+    {
+        yield 'x and y' => [[2.0, 2.0, 0.0]];
+        yield 'y and z' => [[0.0, -2.5, 1.5]];
+        yield 'x and z' => [[1.0, 0.0, 3.0]];
+        yield 'all' => [[2.0, -1.5, 2.5]];
+    }
+
+    /**
+     * A turn about an axis that slants, far from the origin: angle and axis by the trace and the skew part of the matrix (textbook, from memory).
+     *
+     * @param  array{float, float, float}  $degrees
+     */
+    #[DataProvider('slantingTurns')]
+    public function test_a_turn_about_a_slanting_axis_is_read_off_anywhere(array $degrees): void
+    {
+        $turned = static fn (Polygons $p): Polygons => $p->turned(0, $degrees[0])->turned(1, $degrees[1])->turned(2, $degrees[2]);
+        $low = self::stepped();
+        $centre = $low->mesh()->bounds()?->centre() ?? [0.0, 0.0, 0.0];
+        $low = $low->moved(-$centre[0], -$centre[1], -$centre[2]);
+        $columns = [];
+        foreach ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as $k => $unit) {
+            $columns[$k] = $turned(new Polygons([[(float) $unit[0], (float) $unit[1], (float) $unit[2]]]))->points[0];
+        }
+        $angle = acos(max(-1.0, min(1.0, ($columns[0][0] + $columns[1][1] + $columns[2][2] - 1) / 2)));
+        $axis = array_map(static fn (float $v): float => $v / (2 * sin($angle)), [$columns[1][2] - $columns[2][1], $columns[2][0] - $columns[0][2], $columns[0][1] - $columns[1][0]]);
+        $high = $turned($low)->moved(20, -13, 8)->mesh();
+        $offset = OffsetSearch::of([$low->moved(20, -13, 8)->mesh()], TriangleTree::of($high->positions, $high->triangles));
+        self::assertNotNull($offset);
+        self::assertEqualsWithDelta(rad2deg($angle), $offset->degrees, 0.02);
+        foreach ($axis as $k => $value) {
+            self::assertEqualsWithDelta($value, $offset->axis[$k], 0.01);
+        }
+        self::assertSame(1.0, $offset->scale);
+        self::assertSame('turn', $offset->kind());
+    }
+
+    /**
      * Definition of METHODS, "Place": the motion is put in here.
      *
      * @param  array{float, float, float}  $shift
@@ -203,6 +243,7 @@ final class PlaceRulesTest extends TestCase
         self::assertEqualsWithDelta(0.0, $sheet->outwards, 1e-9);
         // A ball's faces all look away from its middle.
         self::assertEqualsWithDelta(1.0, $shape(Shapes::sphere(1, 24, 48))->outwards, 0.01);
+        self::assertEqualsWithDelta(1.0, $shape(Shapes::sphere(1, 24, 48)->moved(9, -7, 5))->outwards, 0.01);
         // A sheet with two sides is closed and neither.
         $card = $shape(Shapes::welded(Shapes::sheet(1, 1)->with(Shapes::sheet(1, 1)->flipped())));
         self::assertSame([true, false, false], [$card->isClosed, $card->isRightWayRound(), $card->isInsideOut()]);

@@ -5,6 +5,7 @@ use App\Http\Middleware\KnownHost;
 use App\Http\Middleware\Protect;
 use App\Http\Middleware\SameOrigin;
 use App\Http\Middleware\SoundInput;
+use App\Http\Middleware\Unchanged;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
 use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Application;
@@ -32,7 +33,7 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->prepend([Protect::class, KnownHost::class]);
         // Nothing is kept in a session yet, so no cookie is set.
         $middleware->web(remove: [EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class]);
-        $middleware->api(prepend: [SameOrigin::class, SoundInput::class]);
+        $middleware->api(prepend: [SameOrigin::class, SoundInput::class, Unchanged::class]);
     })
     ->withExceptions(function (Exceptions $exceptions): void {
         $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => true);

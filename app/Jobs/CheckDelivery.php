@@ -13,6 +13,7 @@ use Anvil\Place\PlaceMend;
 use Anvil\Standard\Severity;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\IdSheet;
+use App\Deliveries\RackRow;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 
@@ -78,6 +79,8 @@ final class CheckDelivery extends DeliveryJob
                 'standard_version' => $delivery->asset->standard->version,
                 'checked_at' => now(),
             ]);
+            $delivery->unsetRelations();
+            $delivery->update(['summary' => RackRow::of($delivery, $delivery->asset->standard->parsed())->toKeep($delivery->run, $delivery->state)]);
         });
     }
 }

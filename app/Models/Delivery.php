@@ -26,6 +26,7 @@ use Illuminate\Support\Carbon;
  * @property int $cautions
  * @property int $notes
  * @property array<string, mixed>|null $report
+ * @property array{run: int, state: string, parts: int, sets: int, low: int, high: int, stations: list<array{key: string, title: string, state: string, blockers: int, cautions: int, notes: int, reason: string|null}>}|null $summary what the rack shows of it
  * @property string|null $core_version
  * @property int|null $standard_version
  * @property string|null $step read, pair, measure or check while it goes on
@@ -54,7 +55,7 @@ final class Delivery extends Model
      */
     protected function casts(): array
     {
-        return ['report' => 'array', 'checked_at' => 'datetime'];
+        return ['report' => 'array', 'summary' => 'array', 'checked_at' => 'datetime'];
     }
 
     /**

@@ -4,19 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use Anvil\Pairing\NameReading;
-use Anvil\Pairing\RoledPart;
-use Anvil\Standard\Role;
 use App\Deliveries\Deletion;
-use App\Deliveries\DeliveryPage;
-use App\Deliveries\StationStates;
+use App\Deliveries\Rack;
 use App\Http\Data\AssetData;
-use App\Http\Data\AssetRowData;
 use App\Http\Data\DeliveryRowData;
 use App\Http\Data\RackData;
 use App\Models\Asset;
 use App\Models\Delivery;
-use App\Models\Part;
 use App\Models\Standard;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -29,18 +23,19 @@ use Symfony\Component\HttpFoundation\Response;
  */
 final class RackController extends Controller
 {
-    #[OA\Get(path: '/api/rack', operationId: 'rack', responses: [new OA\Response(response: 200, description: 'All assets', content: new OA\JsonContent(ref: '#/components/schemas/RackData'))])]
-    public function index(): JsonResponse
+    #[OA\Get(path: '/api/rack', operationId: 'rack', parameters: [new OA\Parameter(name: 'page', in: 'query', description: 'from 1; a hundred assets each', schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'find', in: 'query', description: 'letters in the name of the asset or of one of its parts', schema: new OA\Schema(type: 'string')), new OA\Parameter(name: 'verdict', in: 'query', schema: new OA\Schema(type: 'string', enum: ['all', 'blocked', 'ready']))], responses: [new OA\Response(response: 200, description: 'A page of the assets', content: new OA\JsonContent(ref: '#/components/schemas/RackData'))])]
+    public function index(Request $request): JsonResponse
     {
-        $rows = [];
-        foreach (Asset::query()->with('deliveries')->orderByDesc('updated_at')->orderBy('id')->get() as $asset) {
-            $delivery = $asset->deliveries->sortByDesc('number')->first();
-            if ($delivery !== null) {
-                $rows[] = $this->row($asset, $delivery);
-            }
-        }
+        $request->validate(['page' => ['nullable', 'integer', 'min:1', 'max:100000'], 'find' => ['nullable', 'string', 'max:200'], 'verdict' => ['nullable', 'in:all,blocked,ready']]);
+        $verdict = $request->string('verdict', 'all')->toString();
+        $rack = new Rack(trim($request->string('find')->toString()), $verdict === 'blocked' || $verdict === 'ready' ? $verdict : 'all');
+        $counts = $rack->counts();
+        $fitting = $rack->fitting();
 
-        return response()->json(new RackData($rows, Standard::query()->orderBy('id')->first()->name ?? 'built-in', $this->user(), config()->integer('anvil.largest_upload')));
+        return response()->json(new RackData(
+            $rack->page($request->integer('page', 1)), $fitting, (int) ceil($fitting / Rack::PAGE), $counts['total'], $counts['ready'], $counts['blocked'], $counts['computing'],
+            Standard::query()->orderBy('id')->first()->name ?? 'built-in', $this->user(), config()->integer('anvil.largest_upload'),
+        ));
     }
 
     #[OA\Get(path: '/api/assets/{asset}', operationId: 'asset', parameters: [new OA\Parameter(name: 'asset', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'An asset', content: new OA\JsonContent(ref: '#/components/schemas/AssetData'))])]
@@ -62,31 +57,5 @@ final class RackController extends Controller
         $deletion->ofAsset($asset);
 
         return response()->noContent();
-    }
-
-    private function row(Asset $asset, Delivery $delivery): AssetRowData
-    {
-        $standard = $asset->standard->parsed();
-        $roles = [];
-        foreach ($delivery->files as $file) {
-            $roles[$file->id] = [$file->role, RoledPart::roleOfFile($file->name, $standard)?->value];
-        }
-        $triangles = [Role::Low->value => 0, Role::High->value => 0];
-        $names = [];
-        foreach (Part::query()->where('delivery_id', $delivery->id)->orderBy('id')->get(['file_id', 'name', 'triangles']) as $part) {
-            [$chosen, $ofFile] = $roles[$part->file_id] ?? [null, null];
-            $role = $chosen ?? NameReading::of($part->name, $standard)->role->value ?? $ofFile;
-            if ($role !== null && isset($triangles[$role])) {
-                $triangles[$role] += $part->triangles;
-            }
-            $names[] = $part->name;
-        }
-
-        return new AssetRowData(
-            $asset->id, $asset->name, $delivery->number, $delivery->id, $asset->deliveries->count(), $delivery->state, DeliveryPage::progress($delivery)->doing, $delivery->verdict,
-            $delivery->blockers, $delivery->cautions, $delivery->notes, count($names), $delivery->sets->count(), $triangles['low'], $triangles['high'],
-            StationStates::of($delivery), ($delivery->checked_at ?? $delivery->created_at)->toIso8601String(), $asset->changed_by,
-            $delivery->packages->where('state', 'done')->isNotEmpty(), array_slice($names, 0, 4000),
-        );
     }
 }

@@ -9,12 +9,11 @@ use OpenApi\Attributes as OA;
 /**
  * A row of the rack.
  */
-#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed', 'partNames'])]
+#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed'])]
 final readonly class AssetRowData
 {
     /**
      * @param  list<StationData>  $stations
-     * @param  list<string>  $partNames
      */
     public function __construct(
         #[OA\Property(type: 'integer')]
@@ -55,8 +54,6 @@ final readonly class AssetRowData
         public string $changedBy,
         #[OA\Property(type: 'boolean')]
         public bool $sealed,
-        #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
-        public array $partNames,
     ) {
     }
 }

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
@@ -43,11 +43,14 @@ const post = <T>(path: string, body?: unknown): Promise<T> => call<T>(path, { me
 
 const over = (state: string): boolean => ['done', 'failed', 'cancelled'].includes(state);
 
-export const useRack = () =>
+export type RackQuery = { find: string; verdict: 'all' | 'blocked' | 'ready'; page: number };
+
+export const useRack = ({ find, verdict, page }: RackQuery) =>
     useQuery({
-        queryKey: ['rack'],
-        queryFn: () => call<Rack>('/api/rack'),
-        refetchInterval: (query) => (query.state.data?.assets.every((asset) => over(asset.state)) === false ? 1500 : 15000),
+        queryKey: ['rack', find, verdict, page],
+        queryFn: () => call<Rack>(`/api/rack?${new URLSearchParams({ find, verdict, page: String(page) }).toString()}`),
+        placeholderData: keepPreviousData,
+        refetchInterval: (query) => ((query.state.data?.computing ?? 0) > 0 ? 1500 : 15000),
     });
 
 export const useAsset = (id: number) => useQuery({ queryKey: ['asset', id], queryFn: () => call<Asset>(`/api/assets/${id}`) });

@@ -466,7 +466,6 @@ export interface components {
             changedAt: string;
             changedBy: string;
             sealed: boolean;
-            partNames: string[];
         };
         /** @description Share of a set's seen low area that meets another set first. */
         BleedData: {
@@ -765,9 +764,18 @@ export interface components {
             setsDone: number;
             doing: string | null;
         };
-        /** @description The rack: all assets. */
+        /** @description A page of the rack. */
         RackData: {
             assets: components["schemas"]["AssetRowData"][];
+            /** @description assets that fit what is looked for */
+            fitting: number;
+            pages: number;
+            /** @description assets in all */
+            total: number;
+            ready: number;
+            blocked: number;
+            /** @description assets that are being checked */
+            computing: number;
             standard: string;
             user: string;
             largestUpload: number;
@@ -1554,14 +1562,20 @@ export interface operations {
     };
     rack: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description from 1; a hundred assets each */
+                page?: number;
+                /** @description letters in the name of the asset or of one of its parts */
+                find?: string;
+                verdict?: "all" | "blocked" | "ready";
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description All assets */
+            /** @description A page of the assets */
             200: {
                 headers: {
                     [name: string]: unknown;

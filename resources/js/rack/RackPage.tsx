@@ -1,8 +1,9 @@
 import Button from '@mui/material/Button';
+import Pagination from '@mui/material/Pagination';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { handIn, useRack, type AssetRow, type Station } from '../api/client';
 import { Bar } from '../frame/Bar';
@@ -42,9 +43,11 @@ type Kind = 'all' | 'blocked' | 'ready';
 
 /** All assets, and the place to hand files in. */
 export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) => void }) {
-    const { data: rack, error } = useRack();
     const [find, setFind] = useState('');
     const [kind, setKind] = useState<Kind>('all');
+    const [page, setPage] = useState(1);
+    const wanted = useDeferredValue(find.trim());
+    const { data: rack, error } = useRack({ find: wanted, verdict: kind, page });
     const [over, setOver] = useState(false);
     const [sending, setSending] = useState<{ share: number; name: string } | null>(null);
     const [refused, setRefused] = useState<string | null>(null);
@@ -97,16 +100,8 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
         };
     }, []);
 
-    const assets = rack?.assets ?? [];
-    const ready = assets.filter((asset) => asset.verdict === 'ready').length;
-    const blocked = assets.filter((asset) => asset.verdict === 'blocked').length;
-    const reading = assets.filter((asset) => !['done', 'failed', 'cancelled'].includes(asset.state)).length;
-    const wanted = find.trim().toLowerCase();
-    const shown = assets.filter(
-        (asset) =>
-            (kind === 'all' || asset.verdict === kind) &&
-            (wanted === '' || asset.name.toLowerCase().includes(wanted) || asset.partNames.some((name) => name.toLowerCase().includes(wanted))),
-    );
+    const shown = rack?.assets ?? [];
+    const { total, ready, blocked, computing } = rack ?? { total: 0, ready: 0, blocked: 0, computing: 0 };
 
     return (
         <div className="app">
@@ -120,34 +115,46 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                 <div className="head" style={{ alignItems: 'flex-end', marginBottom: 0 }}>
                     <div>
                         <h1 style={{ fontSize: 23 }}>
-                            {assets.length === 0 ? (rack ? 'The rack is empty' : 'Fetching the rack…') : `${plural(assets.length, 'asset')}, ${ready} ready to hand off`}
+                            {total === 0 ? (rack ? 'The rack is empty' : 'Fetching the rack…') : `${plural(total, 'asset')}, ${whole(ready)} ready to hand off`}
                         </h1>
                         <p>
-                            {assets.length === 0
+                            {total === 0
                                 ? 'Hand in a low and a high poly: in a few seconds you see what would go wrong in the bake.'
                                 : [
-                                      blocked > 0 ? `${blocked} ${blocked === 1 ? 'waits' : 'wait'} for an artist` : 'none waits for an artist',
-                                      reading > 0 ? `${reading} being checked` : null,
+                                      blocked > 0 ? `${whole(blocked)} ${blocked === 1 ? 'waits' : 'wait'} for an artist` : 'none waits for an artist',
+                                      computing > 0 ? `${whole(computing)} being checked` : null,
                                   ]
                                       .filter(Boolean)
                                       .join(' · ')}
                         </p>
                     </div>
-                    {assets.length > 0 && (
+                    {total > 0 && (
                         <div style={{ display: 'flex', gap: 10 }}>
                             <input
                                 ref={search}
                                 type="search"
                                 value={find}
-                                onChange={(event) => setFind(event.target.value)}
+                                onChange={(event) => {
+                                    setFind(event.target.value);
+                                    setPage(1);
+                                }}
                                 placeholder="find an asset or part  /"
                                 aria-label="find an asset or part"
                                 style={{ width: 220 }}
                             />
-                            <ToggleButtonGroup value={kind} onChange={(_, value: Kind | null) => value && setKind(value)} aria-label="which assets">
-                                <ToggleButton value="all">all {assets.length}</ToggleButton>
-                                <ToggleButton value="blocked">blocked {blocked}</ToggleButton>
-                                <ToggleButton value="ready">ready {ready}</ToggleButton>
+                            <ToggleButtonGroup
+                                value={kind}
+                                onChange={(_, value: Kind | null) => {
+                                    if (value) {
+                                        setKind(value);
+                                        setPage(1);
+                                    }
+                                }}
+                                aria-label="which assets"
+                            >
+                                <ToggleButton value="all">all {whole(total)}</ToggleButton>
+                                <ToggleButton value="blocked">blocked {whole(blocked)}</ToggleButton>
+                                <ToggleButton value="ready">ready {whole(ready)}</ToggleButton>
                             </ToggleButtonGroup>
                         </div>
                     )}
@@ -202,7 +209,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                         {error.message}
                     </div>
                 )}
-                {assets.length > 0 && (
+                {total > 0 && (
                     <table className="sheet">
                         <colgroup>
                             <col />
@@ -269,7 +276,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                                     </td>
                                 </tr>
                             ))}
-                            {shown.length === 0 && (
+                            {shown.length === 0 && rack && (
                                 <tr>
                                     <td colSpan={6} className="soft">
                                         Nothing fits {wanted === '' ? 'this filter' : `"${find}"`}.
@@ -278,6 +285,19 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                             )}
                         </tbody>
                     </table>
+                )}
+                {rack && rack.pages > 1 && (
+                    <Pagination
+                        count={rack.pages}
+                        page={Math.min(page, rack.pages)}
+                        onChange={(_, value) => {
+                            setPage(value);
+                            window.scrollTo(0, 0);
+                        }}
+                        aria-label={`pages of ${plural(rack.fitting, 'asset')}`}
+                        shape="rounded"
+                        sx={{ mt: 2, display: 'flex', justifyContent: 'center' }}
+                    />
                 )}
             </main>
         </div>

@@ -28,7 +28,11 @@ export interface Sent {
 /** A server that answers by path, and keeps what it was sent. */
 export function serve(answers: Record<string, object | ((sent: Sent) => object)> = {}): Sent[] {
     const sent: Sent[] = [];
-    const all: typeof answers = { '/api/rack': rackJson, '/api/assets/3': assetJson, '/api/assets/2': assetJson, '/api/assets/1': assetJson, ...answers };
+    const all: typeof answers = {
+        ...answers,
+        '/api/rack*': answers['/api/rack*'] ?? rackJson,
+        ...Object.fromEntries([1, 2, 3].map((id) => [`/api/assets/${id}`, answers[`/api/assets/${id}`] ?? assetJson])),
+    };
     vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
         const one: Sent = { method: init?.method ?? 'GET', path, body: typeof init?.body === 'string' ? JSON.parse(init.body) : (init?.body ?? null) };
         sent.push(one);

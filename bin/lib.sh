@@ -377,9 +377,10 @@ app_environment() {
 
 artisan() { (cd "$ROOT" && as_user php artisan "$@"); }
 
+# A worker of the queues named in order; both, small work first, unless told otherwise.
 start_worker() {
     : >>"$VAR/log/worker.log"
-    (cd "$ROOT" && exec setsid "${AS[@]+"${AS[@]}"}" php "${JIT[@]}" -d memory_limit="$WORKER_MEMORY" artisan queue:work database --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 9>&- &
+    (cd "$ROOT" && exec setsid "${AS[@]+"${AS[@]}"}" php "${JIT[@]}" -d memory_limit="$WORKER_MEMORY" artisan queue:work database --queue="${1:-default,large}" --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 9>&- &
     WORKER_PID=$!
 }
 

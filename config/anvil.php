@@ -13,6 +13,8 @@ return [
     /* The largest file, and the largest delivery, that is taken in, in bytes; and how many files a delivery may have. */
     'largest_upload' => (int) env('ANVIL_LARGEST_UPLOAD', 4 * 1024 ** 3),
     'largest_delivery' => (int) env('ANVIL_LARGEST_DELIVERY', 16 * 1024 ** 3),
+    /* Deliveries of more bytes than this wait in a queue of their own. */
+    'large_from' => (int) env('ANVIL_LARGE_FROM', 64 * 1024 ** 2),
     'most_files' => (int) env('ANVIL_MOST_FILES', 5000),
 
     /* Memory that a worker has, in bytes; what needs more is told before it is read. */

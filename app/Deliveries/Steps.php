@@ -68,12 +68,18 @@ final class Steps
         $count = 0;
         foreach (self::due($delivery) as $job) {
             if (! isset($sent[$job->name()])) {
-                Queue::push($job);
+                Queue::pushOn($queue ??= self::queueOf($delivery), $job);
                 $count++;
             }
         }
 
         return $count;
+    }
+
+    /** Large deliveries have a queue of their own, so that small ones do not wait behind them. */
+    public static function queueOf(Delivery $delivery): string
+    {
+        return $delivery->files()->sum('bytes') > config()->integer('anvil.large_from') ? 'large' : 'default';
     }
 
     /**
@@ -134,7 +140,8 @@ final class Steps
         if (isset($sent[$job->name()]) || isset(self::inQueue()[$job->name()])) {
             return 0;
         }
-        Queue::push($job);
+        $delivery = Delivery::query()->find($job->deliveryId);
+        Queue::pushOn($delivery === null ? 'default' : self::queueOf($delivery), $job);
 
         return 1;
     }

@@ -21,6 +21,7 @@ use Illuminate\Queue\Events\JobProcessed;
 use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Queue;
 use Illuminate\Support\Facades\Event;
+use Illuminate\Support\Facades\Log;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
@@ -30,17 +31,24 @@ final class AppServiceProvider extends ServiceProvider
 {
     private static bool $isListening = false;
 
+    /** When the job at hand was begun, in nanoseconds. */
+    private static int $begun = 0;
+
     public function boot(): void
     {
         Event::listen(JobProcessing::class, static function (JobProcessing $event): void {
             if ($event->connectionName === 'database') {
                 self::listenForDeath();
                 Workers::holds($event->job);
+                self::$begun = hrtime(true);
+                memory_reset_peak_usage();
             }
         });
         Event::listen([JobProcessed::class, JobFailed::class], static function (JobProcessed|JobFailed $event): void {
             if ($event->connectionName === 'database') {
                 Workers::holds(null);
+                $step = $event->job->payload()['step'] ?? $event->job->resolveName();
+                Log::info(($event instanceof JobFailed ? 'failed ' : 'done ').(is_string($step) ? $step : 'a job'), ['seconds' => round((hrtime(true) - self::$begun) / 1e9, 3), 'mebibytes' => (int) round(memory_get_peak_usage() / 1048576)]);
             }
         });
         // Each job in the queue bears its name, so that it is known what is sent.

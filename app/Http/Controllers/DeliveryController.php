@@ -12,6 +12,7 @@ use App\Deliveries\Deletion;
 use App\Deliveries\DeliveryPage;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\HandIn;
+use App\Deliveries\Steps;
 use App\Http\Data\DeliveredData;
 use App\Http\Data\RaysData;
 use App\Jobs\MakeOutput;
@@ -239,7 +240,7 @@ final class DeliveryController extends Controller
         $this->needsDone($delivery);
         $output = DB::transaction(function () use ($request, $delivery): Output {
             $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
-            MakeOutput::dispatch($delivery->id, $output->id);
+            MakeOutput::dispatch($delivery->id, $output->id)->onQueue(Steps::queueOf($delivery));
 
             return $output;
         });
@@ -256,7 +257,7 @@ final class DeliveryController extends Controller
         }
         $package = DB::transaction(function () use ($delivery): Package {
             $package = $delivery->packages()->create(['sealed_by' => $this->user()]);
-            SealPackage::dispatch($delivery->id, $package->id);
+            SealPackage::dispatch($delivery->id, $package->id)->onQueue(Steps::queueOf($delivery));
 
             return $package;
         });

@@ -53,6 +53,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
     const [refused, setRefused] = useState<string | null>(null);
     const chooser = useRef<HTMLInputElement>(null);
     const search = useRef<HTMLInputElement>(null);
+    const top = useRef<HTMLElement>(null);
     const navigate = useNavigate();
     const client = useQueryClient();
 
@@ -111,7 +112,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                 <span className="crumb">standard: {rack?.standard ?? '…'}</span>
                 <span className="crumb">{rack?.user}</span>
             </Bar>
-            <main className="rack">
+            <main className="rack" ref={top}>
                 <div className="head" style={{ alignItems: 'flex-end', marginBottom: 0 }}>
                     <div>
                         <h1 style={{ fontSize: 23 }}>
@@ -292,7 +293,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                         page={Math.min(page, rack.pages)}
                         onChange={(_, value) => {
                             setPage(value);
-                            window.scrollTo(0, 0);
+                            top.current?.scrollTo(0, 0);
                         }}
                         aria-label={`pages of ${plural(rack.fitting, 'asset')}`}
                         shape="rounded"

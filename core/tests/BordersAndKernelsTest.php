@@ -102,6 +102,9 @@ final class BordersAndKernelsTest extends TestCase
             foreach ([$about->title, $about->measured, $about->limitWords, $about->afterBake, $about->remedy, $about->source] as $text) {
                 self::assertStringContainsString($text, $page, "$about->code: run php bin/check-pages.php");
             }
+            if ($about->limit !== null) {
+                self::assertStringContainsString('"limit":'.json_encode($about->limit).($about->caution === null ? '' : ',"caution":'.json_encode($about->caution)).'}', $page, "$about->code: run php bin/check-pages.php");
+            }
         }
     }
 

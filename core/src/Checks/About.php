@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Checks;
 
 use Anvil\Standard\Severity;
+use Anvil\Standard\Standard;
 
 /**
  * What a check is: the text of its page in the docs, and what the search finds it by.
@@ -20,6 +21,8 @@ final readonly class About
      * @param  string  $limitWords  the limit as people say it
      * @param  string  $afterBake  what it looks like after a bake
      * @param  string  $remedy  what mends it
+     * @param  float|null  $caution  the built-in limit from which it speaks as a caution, where that is another than the one it blocks from
+     * @param  bool  $readsRays  it needs what the rays of sets met, or how low and high lie on each other
      * @param  string  $source  a published one, or `common practice, no published source`
      */
     public function __construct(
@@ -33,6 +36,20 @@ final readonly class About
         public string $afterBake,
         public string $remedy,
         public string $source = 'common practice, no published source',
+        public ?float $caution = null,
+        public bool $readsRays = false,
     ) {
+    }
+
+    /** The limit in force: the standard's, else the built-in one. */
+    public function limitBy(Standard $standard): float
+    {
+        return $standard->limit($this->code, $this->limit ?? 0.0);
+    }
+
+    /** The limit in force from which it is a caution; where the standard moves only the other one, never above that. */
+    public function cautionBy(Standard $standard): float
+    {
+        return $standard->cautionOf($this->code) ?? min($this->caution ?? INF, $this->limitBy($standard));
     }
 }

@@ -263,7 +263,8 @@ final class ClearanceMeasure
         $effective = $this->samples->effective() * $this->seenShare;
         $limit = static fn (string $code, float $own): float => $standard->limit($code, $own);
         $doubts = [
-            [$misses->share, [$limit('ray-miss', 0.005), min(0.0005, $limit('ray-miss', 0.005))]], [$out->bestShare, [0.005, WrongReach::SHARE]], [$in->bestShare, [0.005, WrongReach::SHARE]],
+            [$misses->share, [$limit('ray-miss', 0.005), $standard->cautionOf('ray-miss') ?? min(0.0005, $limit('ray-miss', 0.005))]],
+            [$out->bestShare, [$limit('span-closed', 0.005), $standard->cautionOf('span-closed') ?? WrongReach::SHARE]], [$in->bestShare, [$limit('span-closed', 0.005), $standard->cautionOf('span-closed') ?? WrongReach::SHARE]],
             [array_sum($gaps['gap']), [$limit('surface-gap', 0.01)]], [array_sum($misses->marginShares), [$limit('low-margin', 0.01)]],
         ];
         if ($set !== null) {

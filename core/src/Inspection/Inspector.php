@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Inspection;
 
+use Anvil\Checks\Catalogue;
 use Anvil\Checks\Runner;
 use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
@@ -18,8 +19,6 @@ use Closure;
  */
 final class Inspector
 {
-    private const RAY_CHECKS = ['ray-miss', 'low-margin', 'reach-short', 'sets-bleed', 'pair-self', 'off-alignment', 'high-doubled', 'high-covers-detail', 'floater-unbacked', 'floater-rim', 'high-unseen', 'overhang', 'reach-long', 'span-closed', 'surface-gap', 'buried', 'ray-lean', 'cage-pierced', 'explode-clash', 'mesh-flipped', 'normals-inverted', 'high-faceted', 'high-not-denser'];
-
     /**
      * @param  list<GivenFile>  $files
      * @param  list<Waiver>  $waivers
@@ -42,7 +41,7 @@ final class Inspector
             $inspection = $inspection->exploded($assembled);
         }
         $afterPair = hrtime(true);
-        if ($only === [] || array_intersect($only, self::RAY_CHECKS) !== []) {
+        if ($only === [] || array_filter($only, static fn (string $code): bool => (Catalogue::about()[$code] ?? null)?->readsRays === true) !== []) {
             $inspection = AssetClearance::of($inspection, $progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"), $workers);
         }
         $progress?->__invoke('checking');

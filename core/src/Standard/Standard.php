@@ -21,7 +21,7 @@ final readonly class Standard
      * @param  bool  $whole  all parts are one set and no name matters
      * @param  int|null  $pages  sets of textures; null: not said
      * @param  array<string, array{out: float|string|null, in: float|string|null}>  $reach  set or `*` → lengths, or shares of d as `"1%"`
-     * @param  array<string, array{severity: string|null, limit: float|null}>  $checks  by code; severity may be `off`
+     * @param  array<string, array{severity: string|null, limit: float|null, caution: float|null}>  $checks  by code; severity may be `off`
      */
     private function __construct(
         public string $name = 'built-in',
@@ -159,6 +159,12 @@ final readonly class Standard
         return $this->checks[$code]['limit'] ?? null;
     }
 
+    /** The limit from which a check speaks as a caution, where the standard sets one. */
+    public function cautionOf(string $code): ?float
+    {
+        return $this->checks[$code]['caution'] ?? null;
+    }
+
     public function limit(string $code, float $default): float
     {
         return $this->checks[$code]['limit'] ?? $default;
@@ -253,13 +259,13 @@ final readonly class Standard
     }
 
     /**
-     * @return array<string, array{severity: string|null, limit: float|null}>
+     * @return array<string, array{severity: string|null, limit: float|null, caution: float|null}>
      */
     private static function checks(?Json $json): array
     {
         $out = [];
         foreach ($json?->keys() ?? [] as $code) {
-            $one = $json?->object($code)?->only(['severity', 'limit']);
+            $one = $json?->object($code)?->only(['severity', 'limit', 'caution']);
             if ($one === null) {
                 continue;
             }
@@ -267,7 +273,7 @@ final readonly class Standard
                 throw Unreadable::because("checks.$code is no check; the codes are in the check catalogue");
             }
             $severity = $one->has('severity') ? self::choice($one, 'severity', ['blocker', 'caution', 'note', 'off']) : null;
-            $out[$code] = ['severity' => $severity, 'limit' => self::number($one, 'limit')];
+            $out[$code] = ['severity' => $severity, 'limit' => self::number($one, 'limit'), 'caution' => self::number($one, 'caution')];
         }
 
         return $out;

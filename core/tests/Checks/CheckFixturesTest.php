@@ -330,6 +330,12 @@ final class CheckFixturesTest extends TestCase
         $make = static fn (string $standard): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::sheetWithHole(2)], $standard, rays: 16384);
         self::assertSame(['ray-miss note'], Assets::codes($make('{"checks":{"ray-miss":{"severity":"note"}}}')));
         self::assertSame(['ray-miss caution'], Assets::codes($make('{"checks":{"ray-miss":{"limit":0.03}}}')));
+        self::assertSame([], Assets::codes($make('{"checks":{"ray-miss":{"limit":0.03,"caution":0.025}}}')), 'both limits can be moved');
+        self::assertSame(['ray-miss caution'], Assets::codes($make('{"checks":{"ray-miss":{"limit":0.03,"caution":0.015}}}')));
+        self::assertEqualsWithDelta(0.015, Assets::finding($make('{"checks":{"ray-miss":{"limit":0.03,"caution":0.015}}}'), 'ray-miss')->measure->limit ?? 0.0, 1e-12);
+        $moved = static fn (string $standard): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->moved(0, 0.003 * sqrt(14), 0)], $standard);
+        self::assertSame([], Assets::codes($moved('{"checks":{"off-alignment":{"caution":0.004}}}')));
+        self::assertSame(['off-alignment caution'], Assets::codes($moved('{"checks":{"off-alignment":{"limit":0.01}}}')), 'a fifth of the limit, where nothing else is said');
         $off = $make('{"checks":{"ray-miss":{"severity":"off"}}}');
         self::assertSame([], Assets::codes($off));
         self::assertSame('not-applicable', Assets::state($off, 'ray-miss'));

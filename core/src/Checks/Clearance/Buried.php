@@ -31,6 +31,7 @@ final class Buried implements Check
             limitWords: '2 % of the part',
             afterBake: 'texels spent on what is never seen, and dark edges where the covered area begins',
             remedy: 'delete or cut away what is covered, unless it comes off in use',
+            readsRays: true,
         );
     }
 
@@ -40,7 +41,7 @@ final class Buried implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('buried', 0.02);
+        $limit = $this->about()->limitBy($inspection->standard);
         $sets = RayChecks::setsByName($inspection);
         foreach ($inspection->clearances as $clearance) {
             foreach ($clearance->details->buried as $i => $share) {

@@ -31,13 +31,14 @@ final class CagePierced implements Check
             limitWords: '0.05 % of area or 0.1 % of d; a note under both',
             afterBake: 'clipped detail where it sticks out of the cage',
             remedy: 'push the cage out there, or have one fitted',
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
         $findings = [];
-        $limit = $inspection->standard->limit('cage-pierced', 0.001);
+        $limit = $this->about()->limitBy($inspection->standard);
         foreach ($inspection->heldCages() as $cage) {
             $clearance = $inspection->clearances[$cage->set->name] ?? null;
             $rays = $cage->rays;

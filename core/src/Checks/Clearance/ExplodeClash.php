@@ -12,7 +12,6 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Clearance\Assembled;
-use Anvil\Clearance\ExplodePlan;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 
@@ -34,6 +33,7 @@ final class ExplodeClash implements Check
             limitWords: '0.1 % bleed, or a gap under the clearance',
             afterBake: 'prints of neighbours on the map although the asset was exploded',
             remedy: 'move the set further',
+            readsRays: true,
         );
     }
 
@@ -45,7 +45,7 @@ final class ExplodeClash implements Check
         }
         $findings = [];
         // The share at which sets count as in each other's way before they are moved.
-        $limit = $inspection->standard->limit('explode-clash', ExplodePlan::BLEED);
+        $limit = $this->about()->limitBy($inspection->standard);
         foreach ($inspection->clearances as $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 if ($bleed->share <= $limit) {

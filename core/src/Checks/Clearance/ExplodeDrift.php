@@ -41,7 +41,7 @@ final class ExplodeDrift implements Check
         if ($assembled === null || ! $assembled->isOriginal()) {
             return Outcome::notApplicable($assembled === null ? 'the input is not said to be exploded (--assembled)' : 'there is no original to hold it against; the offset of each pair is looked at');
         }
-        $limit = $inspection->standard->limit('explode-drift', 1e-4);
+        $limit = $this->about()->limitBy($inspection->standard);
         $d = max(1e-30, $inspection->diagonal());
         $findings = [];
         foreach ($inspection->sets as $set) {

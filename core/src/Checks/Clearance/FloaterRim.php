@@ -33,6 +33,7 @@ final class FloaterRim implements Check
             afterBake: 'an outline and a dark ring around the floating detail',
             remedy: 'flare the rim out into the surface beneath, or lower the shell',
             source: 'common practice, no published source',
+            readsRays: true,
         );
     }
 
@@ -42,7 +43,7 @@ final class FloaterRim implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('floater-rim', 15.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $sets = RayChecks::setsByName($inspection);
         foreach ($inspection->clearances as $clearance) {
             $set = $sets[$clearance->name] ?? null;

@@ -32,6 +32,7 @@ final class FloaterUnbacked implements Check
             afterBake: 'a hole or a smear around the floating detail',
             remedy: 'put a surface under the floating detail',
             source: 'common practice, no published source: there must be a surface under floating detail',
+            readsRays: true,
         );
     }
 

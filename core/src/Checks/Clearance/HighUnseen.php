@@ -32,6 +32,7 @@ final class HighUnseen implements Check
             limitWords: '1 %',
             afterBake: 'nothing: the detail is not in the map',
             remedy: 'bring it out over the surface, or delete it',
+            readsRays: true,
         );
     }
 
@@ -41,7 +42,7 @@ final class HighUnseen implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('high-unseen', 0.01);
+        $limit = $this->about()->limitBy($inspection->standard);
         $sets = RayChecks::setsByName($inspection);
         foreach ($inspection->clearances as $clearance) {
             $set = $sets[$clearance->name] ?? null;

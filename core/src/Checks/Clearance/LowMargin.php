@@ -33,6 +33,7 @@ final class LowMargin implements Check
             limitWords: '1 % of the part',
             afterBake: 'a border of empty or smeared texels around the outline',
             remedy: 'cut the low poly back to the outline of its high, or say that the part is a card whose rest is masked out',
+            readsRays: true,
         );
     }
 
@@ -42,7 +43,7 @@ final class LowMargin implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('low-margin', 0.01);
+        $limit = $this->about()->limitBy($inspection->standard);
         $sets = RayChecks::setsByName($inspection);
         foreach ($inspection->clearances as $clearance) {
             $off = RayChecks::offPlace($inspection, $clearance->name);

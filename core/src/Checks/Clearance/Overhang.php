@@ -32,6 +32,7 @@ final class Overhang implements Check
             limitWords: '1 % of d',
             afterBake: 'the high poly ends at the border of the low one: what hangs over is not in the map',
             remedy: 'extend the low poly to the high one\'s border, or accept the loss',
+            readsRays: true,
         );
     }
 
@@ -41,7 +42,7 @@ final class Overhang implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('overhang', 0.01);
+        $limit = $this->about()->limitBy($inspection->standard);
         foreach ($inspection->clearances as $clearance) {
             if ($clearance->overhang > $limit * $clearance->d) {
                 $findings[] = new Finding(

@@ -33,6 +33,7 @@ final class RayLean implements Check
             limitWords: '2 % of the part, or a whole high shell',
             afterBake: 'leaning screws, skewed panel lines',
             remedy: 'add support edges or split the low poly\'s corners so that rays stand straighter, or lower the detail',
+            readsRays: true,
         );
     }
 
@@ -42,7 +43,7 @@ final class RayLean implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('ray-lean', 0.02);
+        $limit = $this->about()->limitBy($inspection->standard);
         $sets = RayChecks::setsByName($inspection);
         foreach ($inspection->clearances as $clearance) {
             $density = $clearance->texelsOfAll > 0.0 && $clearance->details->lowArea > 0.0 ? sqrt($clearance->texelsOfAll / $clearance->details->lowArea) : 0.0;

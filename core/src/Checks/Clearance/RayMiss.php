@@ -33,6 +33,8 @@ final class RayMiss implements Check
             limitWords: '0.5 % (caution above 0.05 %)',
             afterBake: 'holes, or smears of what lies beside',
             remedy: 'raise the reach, move the high poly, or close its holes',
+            caution: 0.0005,
+            readsRays: true,
         );
     }
 
@@ -43,8 +45,8 @@ final class RayMiss implements Check
         }
 
         $findings = $offPlace = [];
-        $limit = $inspection->standard->limit('ray-miss', 0.005);
-        $caution = min(0.0005, $limit);
+        $limit = $this->about()->limitBy($inspection->standard);
+        $caution = $this->about()->cautionBy($inspection->standard);
         foreach ($inspection->clearances as $clearance) {
             $off = RayChecks::offPlace($inspection, $clearance->name);
             if ($off !== []) {

@@ -32,6 +32,7 @@ final class ReachLong implements Check
             limitWords: 'any',
             afterBake: 'prints and smears of what lies beside: the neighbouring slat, the other wall',
             remedy: 'lower the reach to the recommended one',
+            readsRays: true,
         );
     }
 
@@ -41,7 +42,7 @@ final class ReachLong implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('reach-long', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $anySet = false;
         foreach ($inspection->clearances as $clearance) {
             $reach = $clearance->set;

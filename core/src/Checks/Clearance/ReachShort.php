@@ -33,6 +33,7 @@ final class ReachShort implements Check
             limitWords: '0.05 % of area or 0.1 % of d; a note under both',
             afterBake: 'clipped detail: flat spots on top of details, or holes',
             remedy: 'raise the reach to the recommended one',
+            readsRays: true,
         );
     }
 
@@ -43,7 +44,7 @@ final class ReachShort implements Check
         }
 
         $findings = [];
-        $limit = $inspection->standard->limit('reach-short', 0.001);
+        $limit = $this->about()->limitBy($inspection->standard);
         $anySet = false;
         foreach ($inspection->clearances as $clearance) {
             $reach = $clearance->set;

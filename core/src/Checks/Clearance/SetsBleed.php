@@ -33,6 +33,7 @@ final class SetsBleed implements Check
             limitWords: '0.1 %',
             afterBake: 'bleeding colours and prints of neighbours on the map',
             remedy: 'keep the sets apart in the bake, or explode them',
+            readsRays: true,
         );
     }
 
@@ -49,7 +50,7 @@ final class SetsBleed implements Check
             return Outcome::notApplicable('the input is exploded: what still bleeds is told as a clash');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('sets-bleed', 0.001);
+        $limit = $this->about()->limitBy($inspection->standard);
         foreach ($inspection->clearances as $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 $estimate = Estimate::of($bleed->share, $clearance->details->effective);

@@ -34,6 +34,8 @@ final class SpanClosed implements Check
             limitWords: 'needed reach under the first wrong hit; 0.5 % wrong at the best reach (caution above 0.05 %)',
             afterBake: 'clipped detail or prints of what lies beside, whatever the distance',
             remedy: 'fit a cage by vertex, split the set, explode it, bake it in an open pose, or retouch after the bake',
+            caution: WrongReach::SHARE,
+            readsRays: true,
         );
     }
 
@@ -43,8 +45,8 @@ final class SpanClosed implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $inspection->standard->limit('span-closed', 0.005);
-        $caution = min(WrongReach::SHARE, $limit);
+        $limit = $this->about()->limitBy($inspection->standard);
+        $caution = $this->about()->cautionBy($inspection->standard);
         $caged = [];
         foreach ($inspection->heldCages() as $cage) {
             if ($cage->isClean(($inspection->clearances[$cage->set->name] ?? null)->d ?? 0.0)) {

@@ -33,6 +33,7 @@ final class SurfaceGap implements Check
             limitWords: '1 %',
             afterBake: 'dark or smeared patches: occlusion and normals of a surface that lies elsewhere',
             remedy: 'bring the low poly to the high poly there, or model what is missing',
+            readsRays: true,
         );
     }
 
@@ -42,7 +43,7 @@ final class SurfaceGap implements Check
             return Outcome::notApplicable('there are no sets');
         }
         $findings = $offPlace = [];
-        $limit = $inspection->standard->limit('surface-gap', 0.01);
+        $limit = $this->about()->limitBy($inspection->standard);
         foreach ($inspection->clearances as $clearance) {
             $off = RayChecks::offPlace($inspection, $clearance->name);
             if ($off !== []) {

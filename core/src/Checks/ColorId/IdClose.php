@@ -49,7 +49,7 @@ final class IdClose implements Check
         }
         $all = array_values($ids->colors);
         $labs = array_map(static fn (IdColor $id): array => $id->color->lab(), $all);
-        $limit = $inspection->standard->limit('id-close', 5.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach ($all as $i => $one) {
             for ($j = $i + 1, $n = count($all); $j < $n; $j++) {

@@ -35,7 +35,7 @@ final class FileExtras implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('file-extras', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach ($inspection->files as $file) {
             $extras = $file->scene->extras ?? [];

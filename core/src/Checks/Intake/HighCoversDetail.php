@@ -32,12 +32,13 @@ final class HighCoversDetail implements Check
             limitWords: '0.1 % of the part',
             afterBake: 'flat patches where detail should be',
             remedy: 'delete the copy of the low poly where the high poly has a surface of its own',
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('high-covers-detail', 0.001);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $measured = 0;
         foreach ($inspection->sets as $set) {

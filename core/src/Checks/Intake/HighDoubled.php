@@ -33,12 +33,13 @@ final class HighDoubled implements Check
             limitWords: '50 %',
             afterBake: 'noise where the two surfaces fight: an old and a new delivery together',
             remedy: 'delete the older of the two',
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('high-doubled', 0.5);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $any = false;
         foreach ($inspection->pairing->ties as $tie) {

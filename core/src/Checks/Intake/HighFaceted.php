@@ -33,12 +33,13 @@ final class HighFaceted implements Check
             limitWords: '30 %',
             afterBake: 'facets: flat patches and steps where the shape is round',
             remedy: 'apply the subdivision or smoothing before export',
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('high-faceted', 0.3);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $any = false;
         foreach ($inspection->sets as $set) {

@@ -32,12 +32,13 @@ final class HighNotDenser implements Check
             limitWords: 'under 1.2',
             afterBake: 'little or no detail in the maps',
             remedy: 'hand in the high poly, if there is one',
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('high-not-denser', 1.2);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $any = false;
         foreach ($inspection->sets as $set) {

@@ -37,7 +37,7 @@ final class MaterialMissing implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('material-missing', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $any = false;
         foreach ($inspection->judged(Role::Low) as $part) {

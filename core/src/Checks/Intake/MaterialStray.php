@@ -37,7 +37,7 @@ final class MaterialStray implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('material-stray', 0.005);
+        $limit = $this->about()->limitBy($inspection->standard);
         $areas = [];
         $total = 0.0;
         foreach ($inspection->judged(Role::Low) as $part) {

@@ -32,12 +32,13 @@ final class MeshFlipped implements Check
             limitWords: '0',
             afterBake: 'holes, black patches, or the far side baked through',
             remedy: 'turn these faces round',
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('mesh-flipped', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $faced = self::faced($inspection);
         foreach ([Role::Low, Role::High] as $role) {

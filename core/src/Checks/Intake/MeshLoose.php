@@ -36,7 +36,7 @@ final class MeshLoose implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('mesh-loose', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach ([Role::Low, Role::High] as $role) {
             foreach ($inspection->judged($role) as $part) {

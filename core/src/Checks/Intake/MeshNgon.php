@@ -39,7 +39,7 @@ final class MeshNgon implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('mesh-ngon', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach ($inspection->judged(Role::Low) as $part) {
             $ngons = Ngons::of($part->part->mesh);

@@ -36,7 +36,7 @@ final class MeshNonmanifold implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('mesh-nonmanifold', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach ($inspection->judged(Role::Low) as $part) {
             $health = $inspection->health($part);

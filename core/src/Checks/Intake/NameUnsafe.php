@@ -35,7 +35,7 @@ final class NameUnsafe implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $most = $inspection->standard->limit('name-unsafe', 64.0);
+        $most = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach ($inspection->judged() as $part) {
             $name = $part->part->name;

@@ -38,7 +38,7 @@ final class NormalsInvalid implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('normals-invalid', 0.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $any = false;
         foreach ([Role::Low, Role::High] as $role) {

@@ -34,12 +34,13 @@ final class NormalsInverted implements Check
             limitWords: '0.5 %',
             afterBake: 'the far side baked through, or a normal map that is inside out: every ray starts the wrong way',
             remedy: 'recompute the normals from the faces, or flip them',
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('normals-inverted', 0.005);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $any = false;
         foreach ($inspection->judged(Role::Low) as $part) {

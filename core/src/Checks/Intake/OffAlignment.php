@@ -34,12 +34,15 @@ final class OffAlignment implements Check
             afterBake: 'smears along edges and detail baked off its place',
             remedy: 'move the high poly onto the low poly by the vector given',
             source: 'side-against-side medians; P. J. Huber, Robust Statistics, 1981, for their uncertainty',
+            caution: 0.001,
+            readsRays: true,
         );
     }
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('off-alignment', 0.005);
+        $limit = $this->about()->limitBy($inspection->standard);
+        $caution = $inspection->standard->cautionOf('off-alignment') ?? 0.2 * $limit;
         $findings = [];
         $measured = $waiting = 0;
         foreach ($inspection->sets as $set) {
@@ -52,13 +55,13 @@ final class OffAlignment implements Check
                 }
                 $measured++;
                 $offset = $place->offset;
-                if ($offset === null || $offset->share() <= 0.2 * $limit) {
+                if ($offset === null || $offset->share() <= $caution) {
                     continue;
                 }
                 $low = $tie->low[0];
                 [$words, $remedy] = self::words($offset, $low->part->name, $place->high);
                 $severity = $offset->share() > $limit ? Severity::Blocker : Severity::Caution;
-                $findings[] = Finding::onTie('off-alignment', $severity, $low, $place->high, $words, $remedy, new Measure($offset->share(), $severity === Severity::Blocker ? $limit : 0.2 * $limit, 'share'));
+                $findings[] = Finding::onTie('off-alignment', $severity, $low, $place->high, $words, $remedy, new Measure($offset->share(), $severity === Severity::Blocker ? $limit : $caution, 'share'));
             }
         }
         if ($measured === 0 && $waiting === 0) {

@@ -30,6 +30,7 @@ final class PairSelf implements Check
             limitWords: '1e-4 d',
             afterBake: 'no detail: the map is flat there',
             remedy: 'nothing, if it is meant',
+            readsRays: true,
         );
     }
 

@@ -38,7 +38,7 @@ final class PivotDiffers implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('pivot-differs', 0.001);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         $any = false;
         foreach ($inspection->pairing->ties as $tie) {

@@ -37,7 +37,7 @@ final class TransformUnfrozen implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('transform-unfrozen', 1e-5);
+        $limit = $this->about()->limitBy($inspection->standard);
         $partner = [];
         foreach ($inspection->pairing->ties as $tie) {
             foreach ($tie->low as $part) {

@@ -44,7 +44,7 @@ final class UnitMismatch implements Check
         if (! $inspection->differsInSize()) {
             return Outcome::of([]);
         }
-        $limit = $inspection->standard->limit('unit-mismatch', 2.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $high = $inspection->judged(Role::High)[0];
         $factor = SizeFactor::likely($ratio);
         $cause = match ($factor) {

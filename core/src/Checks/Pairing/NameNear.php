@@ -41,7 +41,7 @@ final class NameNear implements Check
         if ($inspection->pairing->ties === []) {
             return Outcome::notApplicable('no part is low or high poly');
         }
-        $limit = $inspection->standard->limit('name-near', 2.0);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach ($inspection->pairing->ties as $tie) {
             if (! in_array('name-near', $tie->troubles, true)) {

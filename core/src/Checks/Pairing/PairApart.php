@@ -41,7 +41,7 @@ final class PairApart implements Check
         if ($inspection->pairing->ties === []) {
             return Outcome::notApplicable('no part is low or high poly');
         }
-        $limit = $inspection->standard->limit('pair-apart', 0.01);
+        $limit = $this->about()->limitBy($inspection->standard);
         if (! $inspection->pairing->byPlace && $inspection->pairing->saysNothingOfPlace($inspection->standard)) {
             return Outcome::notRun('place says nothing while high and low differ in size or are turned');
         }

@@ -39,7 +39,7 @@ final class PairCrossed implements Check
 
     public function run(Inspection $inspection): Outcome
     {
-        $limit = $inspection->standard->limit('pair-crossed', 0.05);
+        $limit = $this->about()->limitBy($inspection->standard);
         if (! $inspection->pairing->byPlace) {
             return $inspection->pairing->saysNothingOfPlace($inspection->standard) ? Outcome::notRun('place says nothing while high and low differ in size or are turned') : Outcome::notApplicable('names do not pair these parts');
         }

@@ -43,7 +43,7 @@ final class UvOutside implements Check
         if ($lows === []) {
             return Outcome::notApplicable('there is no low poly');
         }
-        $limit = $inspection->standard->limit('uv-outside', 1e-6);
+        $limit = $this->about()->limitBy($inspection->standard);
         foreach ($lows as $part) {
             $worst = 0.0;
             $count = 0;

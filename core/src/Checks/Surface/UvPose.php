@@ -46,7 +46,7 @@ final class UvPose implements Check
         if ($low === []) {
             return Outcome::notApplicable('there is no low poly');
         }
-        $limit = $inspection->standard->limit('uv-pose', 1e-6);
+        $limit = $this->about()->limitBy($inspection->standard);
         $findings = [];
         foreach (PoseDifference::of($low, $pose, $limit)->files as $path => $found) {
             if ($found['count'] === 0) {

@@ -22,12 +22,15 @@ final readonly class SetInputs
 
     private string $rules;
 
+    /** @var array<string, Bounds|null> where rays of each set may meet something */
+    private array $reached;
+
     /** @var array<string, Bounds|null> bounds of each set's high parts */
     private array $highBounds;
 
     public function __construct(Delivery $delivery, private Inspection $inspection)
     {
-        $names = $hashes = $bounds = [];
+        $names = $hashes = $bounds = $reached = [];
         foreach ($delivery->files as $file) {
             $names[$file->id] = $file->name;
         }
@@ -36,9 +39,12 @@ final readonly class SetInputs
         }
         foreach ($inspection->sets as $set) {
             $bounds[$set->name] = RoledPart::boundsOf($set->high);
+            $low = $set->lowBounds();
+            $reached[$set->name] = $low?->grown($low->diagonal());
         }
         $this->hashes = array_map(static fn (array $all): string => implode(' ', $all), $hashes);
         $this->highBounds = $bounds;
+        $this->reached = $reached;
         $standard = $inspection->standard;
         $this->rules = (string) json_encode([config()->string('anvil.core_version'), $standard->rays, $standard->mapSize, TiePlaces::pointsEach(count($inspection->pairing->ties))]);
     }
@@ -50,28 +56,49 @@ final readonly class SetInputs
     public function of(BakeSet $set, int $samples, bool $allSeen): string
     {
         $standard = $this->inspection->standard;
-        $low = $set->lowBounds();
-        $bounds = $low?->grown($low->diagonal());
         $near = [];
         foreach ($this->inspection->sets as $other) {
-            if ($other->name !== $set->name && $bounds !== null && $this->highBounds[$other->name]?->meets($bounds) === true) {
-                $near[$other->name] = $this->parts($other->high);
+            if ($this->isNear($set, $other)) {
+                $near[] = $this->parts($other->high);
             }
         }
-        $ties = array_map(fn (Tie $tie): array => [$tie->base, $this->parts($tie->low), $this->parts($tie->high)], $this->inspection->tiesOf($set));
+        $ties = array_map(fn (Tie $tie): array => [$this->parts($tie->low), $this->parts($tie->high)], $this->inspection->tiesOf($set));
 
         return hash('sha256', (string) json_encode([
-            $this->rules, $set->name, $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $samples, $allSeen, $set->onItself,
+            $this->rules, $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $samples, $allSeen, $set->onItself,
             $this->parts($set->low), $this->parts($set->target()), $ties, $near,
         ], JSON_INVALID_UTF8_SUBSTITUTE));
     }
 
     /**
+     * What these inputs are called, in the order in which they are hashed: the hash knows no names, so that a part that was only renamed is not measured again.
+     *
+     * @return array{set: string, others: list<string>, ties: list<array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}>}
+     */
+    public function names(BakeSet $set): array
+    {
+        $called = static fn (RoledPart $part): array => [$part->path, $part->part->name];
+
+        return [
+            'set' => $set->name,
+            'others' => array_values(array_map(static fn (BakeSet $other): string => $other->name, array_filter($this->inspection->sets, fn (BakeSet $other): bool => $this->isNear($set, $other)))),
+            'ties' => array_map(static fn (Tie $tie): array => ['base' => $tie->base, 'low' => array_map($called, $tie->low), 'high' => array_map($called, $tie->high)], $this->inspection->tiesOf($set)),
+        ];
+    }
+
+    private function isNear(BakeSet $set, BakeSet $other): bool
+    {
+        $reached = $this->reached[$set->name] ?? null;
+
+        return $other->name !== $set->name && $reached !== null && $this->highBounds[$other->name]?->meets($reached) === true;
+    }
+
+    /**
      * @param  list<RoledPart>  $parts
-     * @return list<array{string, string, string}>
+     * @return list<string>
      */
     private function parts(array $parts): array
     {
-        return array_map(fn (RoledPart $part): array => [$part->path, $part->part->name, $this->hashes["$part->path\0{$part->part->name}"] ?? ''], $parts);
+        return array_map(fn (RoledPart $part): string => $this->hashes["$part->path\0{$part->part->name}"] ?? '', $parts);
     }
 }

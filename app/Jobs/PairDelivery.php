@@ -7,6 +7,7 @@ namespace App\Jobs;
 use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
+use Anvil\Clearance\SetClearance;
 use Anvil\Clearance\SetSurfaces;
 use Anvil\Inspection\Inspection;
 use Anvil\Sets\BakeSet as Set;
@@ -44,8 +45,8 @@ final class PairDelivery extends DeliveryJob
         $blocked = AssetClearance::notMeasured($inspection);
         $counts = AssetClearance::sampleCounts($inspection);
         $whole = array_values(array_filter($inspection->sets, static fn (Set $set): bool => $set->isWhole() && ! isset($blocked[$set->name])));
-        [$inputs, $known] = $this->known($delivery, $inspection, $whole, $counts);
-        $this->ifStillWanted(function (Delivery $delivery) use ($inspection, $blocked, $counts, $inputs, $known): void {
+        [$inputs, $names, $known] = $this->known($delivery, $inspection, $whole, $counts);
+        $this->ifStillWanted(function (Delivery $delivery) use ($inspection, $blocked, $counts, $inputs, $names, $known): void {
             if ($delivery->step !== 'pair') {
                 return;
             }
@@ -59,6 +60,7 @@ final class PairDelivery extends DeliveryJob
                     'state' => ! $set->isWhole() || $before !== null ? 'done' : ($reason !== null ? 'failed' : 'waiting'),
                     'error' => $reason,
                     'inputs' => $inputs[$set->name] ?? null,
+                    'names' => $names[$set->name] ?? null,
                     'seen' => $before[0] ?? null,
                     'clearance' => $before[1] ?? null,
                     'reused' => $before !== null,
@@ -93,12 +95,12 @@ final class PairDelivery extends DeliveryJob
      *
      * @param  list<Set>  $sets
      * @param  array<string, int>  $counts
-     * @return array{array<string, string>, array<string, array{string, array<string, mixed>}>} set → hash; set → what is seen, what was measured
+     * @return array{array<string, string>, array<string, array<string, mixed>>, array<string, array{string, array<string, mixed>}>} set → hash; set → names of what was hashed; set → what is seen, what was measured
      */
     private function known(Delivery $delivery, Inspection $inspection, array $sets, array $counts): array
     {
         if ($sets === []) {
-            return [[], []];
+            return [[], [], []];
         }
         $surfaces = [];
         foreach ($inspection->sets as $set) {
@@ -106,21 +108,26 @@ final class PairDelivery extends DeliveryJob
         }
         [$assembled, $allSeen] = AssetClearance::seenThrough($inspection, $surfaces);
         $hash = new SetInputs($delivery, $inspection);
-        $inputs = $known = [];
+        $inputs = $names = $known = [];
         foreach ($sets as $set) {
             $inputs[$set->name] = $hash->of($set, $counts[$set->name] ?? 0, isset($allSeen[$set->name]));
+            $names[$set->name] = $hash->names($set);
         }
         $deliveries = $delivery->asset->deliveries()->pluck('id')->all();
         foreach (array_chunk($inputs, 500, true) as $some) {
-            $rows = BakeSet::query()->whereIn('delivery_id', $deliveries)->whereIn('inputs', array_values($some))->whereNotNull('clearance')->orderBy('id')->get();
-            foreach ($rows as $row) {
-                if (! isset($known[$row->name]) && $row->seen !== null && $row->clearance !== null
-                    && $row->seen === hash('sha256', ClearanceMeasure::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])))) {
-                    $known[$row->name] = [$row->seen, $row->clearance];
+            $rows = BakeSet::query()->whereIn('delivery_id', $deliveries)->whereIn('inputs', array_values($some))->whereNotNull('clearance')->orderBy('id')->get()->groupBy('inputs');
+            foreach ($some as $name => $input) {
+                $seen = null;
+                foreach ($rows->get($input) ?? [] as $row) {
+                    $seen ??= hash('sha256', ClearanceMeasure::seenFrom($surfaces[$name], $assembled, isset($allSeen[$name])));
+                    if ($row->seen === $seen && $row->clearance !== null && $row->names !== null) {
+                        $known[$name] = [$seen, SetClearance::underNames($row->clearance, $row->names, $names[$name])];
+                        break;
+                    }
                 }
             }
         }
 
-        return [$inputs, $known];
+        return [$inputs, $names, $known];
     }
 }

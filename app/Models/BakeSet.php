@@ -18,6 +18,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string|null $error
  * @property int $samples
  * @property string|null $inputs hash of all that its rays depend on, but for what is seen
+ * @property array{set: string, others: list<string>, ties: list<array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}>}|null $names what these inputs were called
  * @property string|null $seen hash of what is seen of it
  * @property bool $reused nothing of it changed: what its rays met is known from before
  * @property array<string, mixed>|null $clearance
@@ -34,7 +35,7 @@ final class BakeSet extends Model
      */
     protected function casts(): array
     {
-        return ['clearance' => 'array', 'reused' => 'boolean'];
+        return ['clearance' => 'array', 'names' => 'array', 'reused' => 'boolean'];
     }
 
     /**

@@ -106,6 +106,41 @@ final class ParityTest extends TestCase
         self::assertSame($ended($array['checks']), $ended($delivery->report['checks'] ?? null));
     }
 
+    /** Renaming shoots no ray: what was measured comes back under the new names, the same as if it had been shot. */
+    public function test_a_part_that_was_only_renamed_is_not_measured_again(): void
+    {
+        $row = [];
+        foreach (FigureAssets::all() as $name => $asset) {
+            if (str_starts_with($name, 'neighbours in') || str_starts_with($name, 'a copy that hides')) {
+                $row[$name] = $asset;
+            }
+        }
+        self::assertCount(2, $row);
+        foreach ($row as [$low, $high, $standard]) {
+            $this->emptied();
+            $rules = (array) json_decode($standard, true);
+            $rules['rays'] = [...(array) ($rules['rays'] ?? []), 'count' => 4096];
+            Standard::query()->create(['name' => 'parity', 'rules' => (string) json_encode((object) $rules), 'changed_by' => 'test']);
+            $this->write(['x_low.obj' => $low, 'x_high.obj' => $high]);
+            $first = $this->throughTheQueue([]);
+            self::assertNotContains(true, $first->sets->pluck('reused')->all());
+            $renamed = static fn (array $parts): array => array_combine(array_map(static fn (string $name): string => (string) preg_replace('/^([a-z]+)/', '$1_new', $name), array_keys($parts)), $parts);
+            $this->write(['x_low.obj' => $renamed($low), 'x_high.obj' => $renamed($high)]);
+            $second = $this->throughTheQueue([]);
+            self::assertSame([$first->asset_id, 2], [$second->asset_id, $second->number]);
+            self::assertNotContains(false, $second->sets->pluck('reused')->all(), 'no ray was shot');
+            $given = array_map(fn (string $name): GivenFile => new GivenFile($name, null, new FileSource("$this->folder/$name")), ['x_high.obj', 'x_low.obj']);
+            $fresh = Inspector::inspect($given, $second->asset->rules(), $second->asset->decided());
+            $measured = array_map(static fn (\Anvil\Clearance\SetClearance $one): array => $one->toArray(), $fresh->inspection->clearances);
+            $stored = $second->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->clearance])->all();
+            ksort($measured);
+            ksort($stored);
+            self::assertSame(self::written($measured), self::written($stored));
+            self::assertStringContainsString('_new', self::written($stored));
+            self::assertSame(array_map(static fn (\Anvil\Checks\Finding $f): string => $f->message, $fresh->findings()), $second->findings->pluck('message')->all());
+        }
+    }
+
     /**
      * @param  array<string, array<string, Polygons|Mesh|Part>>  $files
      */

@@ -95,6 +95,36 @@ final readonly class SetClearance
     }
 
     /**
+     * What was stored of a set whose inputs have other names now and are the same otherwise.
+     *
+     * @param  array<string, mixed>  $stored  of `toArray`
+     * @param  array{set: string, others: list<string>, ties: list<array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}>}  $then  file and name of each part, in the order of the inputs
+     * @param  array{set: string, others: list<string>, ties: list<array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}>}  $now  as many
+     * @return array<string, mixed>
+     */
+    public static function underNames(array $stored, array $then, array $now): array
+    {
+        /** @var array{bleeds: list<array{other: string, share: float|int, unseenShare: float|int, where: list<array{float, float, float}>}>, places: list<array{base: string, low: string, high: string, file: string, doubled: list<array{first: string, second: string, file: string}>}>} $stored */
+        $others = array_combine($then['others'], $now['others']);
+        $bleeds = [];
+        foreach ($stored['bleeds'] as $bleed) {
+            $bleeds[] = [...$bleed, 'other' => $others[$bleed['other']] ?? $bleed['other']];
+        }
+        usort($bleeds, static fn (array $a, array $b): int => [$b['share'], $b['unseenShare'], $a['other']] <=> [$a['share'], $a['unseenShare'], $b['other']]);
+        $ties = [];
+        foreach ($then['ties'] as $i => $tie) {
+            $ties[$tie['base']."\0".($tie['low'][0][1] ?? '')] = [$tie, $now['ties'][$i]];
+        }
+        $places = [];
+        foreach ($stored['places'] as $place) {
+            $tie = $ties["$place[base]\0$place[low]"] ?? null;
+            $places[] = $tie === null ? $place : TiePlace::underNames($place, ...$tie);
+        }
+
+        return [...$stored, 'name' => $now['set'], 'bleeds' => $bleeds, 'places' => $places];
+    }
+
+    /**
      * @param  array<string, mixed>  $stored
      */
     public static function ofArray(array $stored): self

@@ -41,6 +41,32 @@ final readonly class TiePlace
     }
 
     /**
+     * What was stored of a tie whose parts have other names now.
+     *
+     * @param  array{base: string, low: string, high: string, file: string, doubled: list<array{first: string, second: string, file: string}>}  $stored  of `toArray`
+     * @param  array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}  $then  file and name of each part
+     * @param  array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}  $now  as many
+     * @return array<string, mixed>
+     */
+    public static function underNames(array $stored, array $then, array $now): array
+    {
+        $parts = $files = [];
+        foreach (['low', 'high'] as $side) {
+            foreach ($then[$side] as $k => [$file, $name]) {
+                $parts["$side\0$name"] = $now[$side][$k][1] ?? $name;
+                $files[$file] = $now[$side][$k][0] ?? $file;
+            }
+        }
+        $part = static fn (string $side, string $name): string => $parts["$side\0$name"] ?? $name;
+        $doubled = [];
+        foreach ($stored['doubled'] as $one) {
+            $doubled[] = [...$one, 'first' => $part('high', $one['first']), 'second' => $part('high', $one['second']), 'file' => $files[$one['file']] ?? $one['file']];
+        }
+
+        return [...$stored, 'base' => $now['base'], 'low' => $part('low', $stored['low']), 'high' => $part('high', $stored['high']), 'file' => $files[$stored['file']] ?? $stored['file'], 'doubled' => $doubled];
+    }
+
+    /**
      * @param  array<string, mixed>  $stored
      */
     public static function ofArray(array $stored): self

@@ -13,6 +13,7 @@ Route::delete('assets/{asset}', [RackController::class, 'destroy']);
 
 // What costs is limited by the minute; pieces of files are not, so that large ones come in.
 Route::post('uploads', [UploadController::class, 'store'])->middleware('throttle:handing-in');
+Route::get('uploads/{upload}', [UploadController::class, 'show']);
 Route::put('uploads/{upload}', [UploadController::class, 'update']);
 
 Route::get('formats', [MendController::class, 'formats']);

@@ -41,6 +41,8 @@ final class DeliveryTest extends TestCase
         self::assertIsString($upload);
         $this->piece($upload, 0, substr(self::TRIANGLE, 0, 20))->assertOk()->assertJsonPath('received', 20);
         $this->piece($upload, 0, 'again')->assertStatus(409)->assertJsonPath('received', 20);
+        $this->getJson("/api/uploads/$upload")->assertOk()->assertJson(['id' => $upload, 'name' => 'a_low.obj', 'bytes' => strlen(self::TRIANGLE), 'received' => 20]);
+        $this->getJson('/api/uploads/11111111-1111-4111-8111-111111111111')->assertNotFound();
         $this->piece($upload, 20, substr(self::TRIANGLE, 20))->assertOk()->assertJsonPath('received', strlen(self::TRIANGLE));
         self::assertSame(self::TRIANGLE, Storage::get("uploads/$upload"));
         $this->piece($upload, strlen(self::TRIANGLE), 'too much')->assertStatus(422);

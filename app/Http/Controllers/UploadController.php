@@ -49,6 +49,13 @@ final class UploadController extends Controller
         return response()->json(self::data($upload), 201);
     }
 
+    /** How far an upload has come, so that a browser that was closed goes on with it. */
+    #[OA\Get(path: '/api/uploads/{upload}', operationId: 'upload', parameters: [new OA\Parameter(name: 'upload', in: 'path', required: true, schema: new OA\Schema(type: 'string'))], responses: [new OA\Response(response: 200, description: 'How far it has come', content: new OA\JsonContent(ref: '#/components/schemas/UploadData'))])]
+    public function show(Upload $upload): JsonResponse
+    {
+        return response()->json(self::data($upload));
+    }
+
     #[OA\Put(path: '/api/uploads/{upload}', operationId: 'continueUpload', parameters: [new OA\Parameter(name: 'upload', in: 'path', required: true, schema: new OA\Schema(type: 'string')), new OA\Parameter(name: 'offset', in: 'query', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'Taken', content: new OA\JsonContent(ref: '#/components/schemas/UploadData')), new OA\Response(response: 409, description: 'Another offset is wanted', content: new OA\JsonContent(ref: '#/components/schemas/UploadData'))])]
     public function update(Request $request, Upload $upload): JsonResponse
     {

@@ -108,46 +108,113 @@ export const useRays = (delivery: Delivery, set: string | null) =>
 
 const PIECE = 8 * 1024 * 1024;
 
-/** Sends one file piece by piece; a piece that fails is tried again from where the server is. */
-async function upload(file: File, progress: (bytes: number) => void): Promise<string> {
-    const begun = await post<Schemas['UploadData']>('/api/uploads', { name: file.name, bytes: file.size });
-    let offset = 0;
-    let failures = 0;
-    while (offset < file.size) {
+/** So long an upload waits for a server or a network that is gone. */
+const PATIENCE = 10 * 60 * 1000;
+
+/** Uploads that were begun, by file, so that one that broke off goes on after the tab was closed. Without a store each begins anew. */
+const begun = {
+    key: (file: File): string => `anvil.upload:${file.name}:${file.size}:${file.lastModified}`,
+    get(file: File): string | null {
         try {
-            const taken = await call<Schemas['UploadData']>(`/api/uploads/${begun.id}?offset=${offset}`, {
-                method: 'PUT',
-                headers: { 'Content-Type': 'application/octet-stream' },
-                body: file.slice(offset, offset + PIECE),
-            });
-            offset = taken.received;
-            failures = 0;
-        } catch (error) {
-            if (error instanceof ApiError && (error.status === 422 || error.status === 409 || error.status === 410)) {
-                throw error;
-            }
-            failures += 1;
-            if (failures > 5) {
-                throw error;
-            }
-            await new Promise((resolve) => setTimeout(resolve, 500 * failures));
+            return localStorage.getItem(this.key(file));
+        } catch {
+            return null;
         }
-        progress(offset);
+    },
+    set(file: File, id: string | null): void {
+        try {
+            if (id === null) {
+                localStorage.removeItem(this.key(file));
+            } else {
+                localStorage.setItem(this.key(file), id);
+            }
+        } catch {
+            // Then it is not kept.
+        }
+    },
+};
+
+/** Whether it makes sense to wait: the server is gone or busy, and did not say no. */
+const passes = (error: unknown): boolean => error instanceof ApiError && [0, 429, 502, 503, 504].includes(error.status);
+
+/** Asks until the server answers; says each time that it waits. */
+async function patiently<T>(ask: () => Promise<T>, waits: () => void): Promise<T> {
+    const since = Date.now();
+    for (let time = 0; ; time++) {
+        try {
+            return await ask();
+        } catch (error) {
+            if (!passes(error) || Date.now() - since > PATIENCE) {
+                throw error;
+            }
+            waits();
+            await new Promise((resolve) => setTimeout(resolve, Math.min(8000, 500 * 2 ** time)));
+        }
     }
-    return begun.id;
+}
+
+/** Sends one file piece by piece, from where an earlier try of it came to; a piece that fails is sent again once the server answers. */
+async function upload(file: File, progress: (bytes: number, waits: boolean) => void): Promise<string> {
+    let offset = 0;
+    const waits = (): void => progress(offset, true);
+    const far = async (id: string): Promise<Schemas['UploadData'] | null> => {
+        try {
+            const one = await patiently(() => call<Schemas['UploadData']>(`/api/uploads/${id}`), waits);
+            return one.name === file.name && one.bytes === file.size ? one : null;
+        } catch {
+            return null;
+        }
+    };
+    const earlier = begun.get(file);
+    const one =
+        (earlier === null ? null : await far(earlier)) ?? (await patiently(() => post<Schemas['UploadData']>('/api/uploads', { name: file.name, bytes: file.size }), waits));
+    begun.set(file, one.id);
+    offset = one.received;
+    progress(offset, false);
+    for (let strayed = 0; offset < file.size;) {
+        const from = offset;
+        try {
+            const taken = await patiently(
+                () =>
+                    call<Schemas['UploadData']>(`/api/uploads/${one.id}?offset=${from}`, {
+                        method: 'PUT',
+                        headers: { 'Content-Type': 'application/octet-stream' },
+                        body: file.slice(from, from + PIECE),
+                    }),
+                waits,
+            );
+            offset = taken.received;
+            strayed = 0;
+        } catch (error) {
+            // Another tab may have sent more of it: the server says how far it is.
+            const now = error instanceof ApiError && error.status === 409 && strayed < 5 ? await far(one.id) : null;
+            if (now === null) {
+                begun.set(file, null);
+                throw error;
+            }
+            strayed += 1;
+            offset = now.received;
+        }
+        progress(offset, false);
+    }
+    return one.id;
 }
 
 /** Uploads files and hands them in as one delivery. */
-export async function handIn(files: File[], assetId: number | null, progress: (share: number, name: string) => void): Promise<Schemas['DeliveredData']> {
+export async function handIn(files: File[], assetId: number | null, progress: (share: number, name: string, waits: boolean) => void): Promise<Schemas['DeliveredData']> {
     const total = files.reduce((sum, file) => sum + file.size, 0) || 1;
     const ids: string[] = [];
     let before = 0;
     for (const file of files) {
-        progress(before / total, file.name);
-        ids.push(await upload(file, (bytes) => progress((before + bytes) / total, file.name)));
+        progress(before / total, file.name, false);
+        ids.push(await upload(file, (bytes, waits) => progress((before + bytes) / total, file.name, waits)));
         before += file.size;
     }
-    return post<Schemas['DeliveredData']>('/api/deliveries', { uploads: ids, assetId });
+    try {
+        return await post<Schemas['DeliveredData']>('/api/deliveries', { uploads: ids, assetId });
+    } finally {
+        files.forEach((file) => begun.set(file, null));
+    }
 }
 
 export async function fetchMesh(delivery: number, role: string): Promise<ArrayBuffer | null> {

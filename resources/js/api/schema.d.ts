@@ -425,7 +425,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** How far an upload has come, so that a browser that was closed goes on with it. */
+        get: operations["upload"];
         put: operations["continueUpload"];
         post?: never;
         delete?: never;
@@ -1673,6 +1674,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    upload: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far it has come */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadData"];
+                };
             };
         };
     };

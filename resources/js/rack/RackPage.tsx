@@ -49,7 +49,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
     const wanted = useDeferredValue(find.trim());
     const { data: rack, error } = useRack({ find: wanted, verdict: kind, page });
     const [over, setOver] = useState(false);
-    const [sending, setSending] = useState<{ share: number; name: string } | null>(null);
+    const [sending, setSending] = useState<{ share: number; name: string; waits: boolean } | null>(null);
     const [refused, setRefused] = useState<string | null>(null);
     const chooser = useRef<HTMLInputElement>(null);
     const search = useRef<HTMLInputElement>(null);
@@ -62,9 +62,9 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
             return;
         }
         setRefused(null);
-        setSending({ share: 0, name: files[0]?.name ?? '' });
+        setSending({ share: 0, name: files[0]?.name ?? '', waits: false });
         try {
-            const delivered = await handIn(files, null, (share, name) => setSending({ share, name }));
+            const delivered = await handIn(files, null, (share, name, waits) => setSending({ share, name, waits }));
             await client.invalidateQueries();
             void navigate(`/assets/${delivered.assetId}/deliveries/${delivered.deliveryId}/pairing`);
         } catch (problem) {
@@ -163,7 +163,13 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                 <div className={`drop${over ? ' over' : ''}`}>
                     <Anvil size={30} color="var(--ink)" />
                     <div style={{ flex: 1 }}>
-                        <h2>{sending ? `Taking in ${sending.name}` : 'Drop low- and high-poly files here'}</h2>
+                        <h2>
+                            {!sending
+                                ? 'Drop low- and high-poly files here'
+                                : sending.waits
+                                  ? 'The server does not answer. The upload goes on when it does'
+                                  : `Taking in ${sending.name}`}
+                        </h2>
                         {sending ? (
                             <div
                                 className="progress"

@@ -186,6 +186,9 @@ final class DeliveryTest extends TestCase
         $page = $this->getJson("/api/deliveries/$id")->assertJsonPath('place.factor', 0.01)->assertJsonPath('place.stuck', null);
         self::assertStringContainsString('scaled by 1/100 and turned', (string) $page->json('place.words'));
         self::assertContains('unit-mismatch', array_column((array) $page->json('findings'), 'code'));
+        Delivery::query()->whereKey($id)->update(['state' => 'cancelled']);
+        $this->postJson("/api/deliveries/$id/place")->assertStatus(422)->assertJsonFragment(['message' => 'the delivery is not checked to its end; wait for it, or check it again']);
+        Delivery::query()->whereKey($id)->update(['state' => 'done']);
         $made = $this->postJson("/api/deliveries/$id/place")->assertCreated()->json();
         self::assertIsArray($made);
         $this->work();

@@ -8,9 +8,11 @@ use Anvil\Clearance\ExplodedFiles;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Matrix;
 use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RenamePlan;
 use Anvil\Pairing\RoledPart;
+use Anvil\Pairing\SuffixGuess;
 use Anvil\Pairing\TieKind;
 use Anvil\Place\PlaceMend;
 use Anvil\Standard\Role;
@@ -94,7 +96,10 @@ final class MendController extends Controller
     public function place(Delivery $delivery, Derived $derived): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
-        $mend = PlaceMend::of($stored->inspection());
+        // What was found when it was checked: no mesh is read, and nothing is measured, while somebody waits for the page.
+        /** @var array{factor: float|int|null, turn: string|null, matrix: list<float|int>}|null $found */
+        $found = self::judged($delivery)['place'] ?? null;
+        $mend = $found === null ? null : PlaceMend::by($this->light($stored), $found['factor'] === null ? null : (float) $found['factor'], $found['turn'], Matrix::of(array_map(floatval(...), $found['matrix'])));
         if ($mend === null) {
             throw ValidationException::withMessages(['delivery' => 'high and low agree in size and axes; there is nothing to scale or turn']);
         }
@@ -122,7 +127,9 @@ final class MendController extends Controller
     #[OA\Post(path: '/api/deliveries/{delivery}/suffixes', operationId: 'takeSuffixes', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Taken')])]
     public function suffixes(Delivery $delivery): Response
     {
-        $guess = (new StoredDelivery($delivery))->inspection()->suffixGuess();
+        /** @var array{suffixes: array<string, list<string>>, pairs: int, bases: int, ofFiles: bool}|null $found */
+        $found = self::judged($delivery)['suffixes'] ?? null;
+        $guess = $found === null ? null : SuffixGuess::kept($found['suffixes'], $found['pairs'], $found['bases'], $found['ofFiles']);
         if ($guess === null) {
             throw ValidationException::withMessages(['delivery' => 'no suffixes of your own were found in these files']);
         }
@@ -163,6 +170,20 @@ final class MendController extends Controller
         $rows = array_map(static fn (array $row): FormatData => new FormatData($row['ending'], $row['name'], array_values(array_diff(FormatCatalogue::CARRIED, $row['lacks'])), $row['isWritten']), FormatCatalogue::overview());
 
         return response()->json(new FormatsData(FormatCatalogue::CARRIED, $rows, FormatCatalogue::notRead()));
+    }
+
+    /**
+     * @return array<string, mixed> what was found of a delivery that is checked to its end
+     *
+     * @throws ValidationException while it is not
+     */
+    private static function judged(Delivery $delivery): array
+    {
+        if ($delivery->state !== 'done') {
+            throw ValidationException::withMessages(['delivery' => 'the delivery is not checked to its end; wait for it, or check it again']);
+        }
+
+        return $delivery->report ?? [];
     }
 
     private function light(StoredDelivery $stored): Inspection

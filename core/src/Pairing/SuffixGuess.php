@@ -32,6 +32,16 @@ final readonly class SuffixGuess
     }
 
     /**
+     * What was found before and kept.
+     *
+     * @param  array<string, list<string>>  $suffixes  role → suffixes
+     */
+    public static function kept(array $suffixes, int $pairs, int $bases, bool $ofFiles): self
+    {
+        return new self($suffixes, $pairs, $bases, $ofFiles);
+    }
+
+    /**
      * @param  list<RoledPart>  $parts
      */
     public static function of(array $parts, Standard $standard): ?self

@@ -34,7 +34,18 @@ final readonly class PlaceMend
             return null;
         }
         $factor = $ratio === null ? null : SizeFactor::mending($ratio);
-        $matrix = ($turn->matrix ?? Matrix::identity())->times(Matrix::scaling($factor ?? 1.0));
+
+        return self::by($inspection, $factor, $turn?->words, ($turn->matrix ?? Matrix::identity())->times(Matrix::scaling($factor ?? 1.0)));
+    }
+
+    /**
+     * What was found before, for these files: names, bounds and frames are enough.
+     *
+     * @param  string|null  $turn  in words
+     * @param  Matrix  $matrix  scale and turn, in the frame that all parts are held in
+     */
+    public static function by(Inspection $inspection, ?float $factor, ?string $turn, Matrix $matrix): self
+    {
         $files = $stuck = [];
         foreach ($inspection->files as $i => $file) {
             $roles = [];
@@ -57,7 +68,7 @@ final readonly class PlaceMend
             $files[$i] = ($frame->inverse() ?? Matrix::identity())->times($matrix)->times($frame);
         }
 
-        return new self($factor, $turn?->words, $matrix, $files, $stuck);
+        return new self($factor, $turn, $matrix, $files, $stuck);
     }
 
     public function words(): string

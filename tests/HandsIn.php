@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests;
 
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Storage;
 use Illuminate\Testing\TestResponse;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -19,6 +20,9 @@ trait HandsIn
         foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps', 'cache'] as $table) {
             DB::table($table)->delete();
         }
+        // Numbers begin anew where another suite ran before, and with them the folders.
+        Storage::deleteDirectory('assets');
+        Storage::deleteDirectory('uploads');
     }
 
     protected function upload(string $name, string $content): string

@@ -38,11 +38,14 @@ abstract class AnvilCommand extends Command
 
     public const UNUSABLE = 2;
 
+    /** Processes that measure where nothing else is said: each takes memory of its own. */
+    private const MOST_WORKERS = 8;
+
     protected const INPUT = '{files?* : mesh files, each a path or role:path (low, high, id, cage, pose)}
         {--standard= : a studio standard, JSON}
         {--choices= : what was decided for this asset, JSON}
         {--waivers= : accepted findings, JSON}
-        {--workers= : processes that measure at one time; as many as there are cores by default}
+        {--workers= : processes that measure at one time; as many as there are cores by default, at most 8}
         {--json : print one JSON document and nothing else}';
 
     /** Wrong options are input that cannot be used, like any other. */
@@ -170,7 +173,7 @@ abstract class AnvilCommand extends Command
             throw new UnusableInput('input-unusable', '--workers takes a whole number from 1 to 999');
         }
 
-        return $workers === null ? Forks::most() : (int) $workers;
+        return $workers === null ? min(self::MOST_WORKERS, Forks::most()) : (int) $workers;
     }
 
     /**

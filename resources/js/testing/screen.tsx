@@ -49,7 +49,7 @@ export function serve(answers: Record<string, object | ((sent: Sent) => object)>
 
 function Where() {
     const { pathname, search } = useLocation();
-    return <output data-testid="where">{pathname + search}</output>;
+    return <i data-testid="where">{pathname + search}</i>;
 }
 
 /** Renders a screen at an address; answers of the server have to be given before. */

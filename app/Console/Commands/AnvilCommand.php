@@ -132,7 +132,13 @@ abstract class AnvilCommand extends Command
     {
         $folder = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
         mkdir($folder, 0o700);
-        register_shutdown_function(static fn () => Folder::remove($folder));
+        $own = getmypid();
+        register_shutdown_function(static function () use ($folder, $own): void {
+            // A forked process that runs out of memory ends here, too; the folder is not its own.
+            if (getmypid() === $own) {
+                Folder::remove($folder);
+            }
+        });
 
         return $folder;
     }

@@ -28,6 +28,12 @@ final class Unchanged
         from deliveries d join assets a on a.id = d.asset_id join standards s on s.id = a.standard_id where d.id = ?
         SQL;
 
+    /** Another build may give the same delivery another form: what a browser has kept of the one before is not shown by it. */
+    private static function build(): string
+    {
+        return implode(' ', [config()->string('anvil.core_version'), (int) @filemtime(public_path('build/manifest.json')), (int) @filemtime(app_path('Deliveries/DeliveryPage.php'))]).'|';
+    }
+
     /**
      * @param  Closure(Request): Response  $next
      */
@@ -42,7 +48,7 @@ final class Unchanged
         if (! is_string($state)) {
             return $next($request);
         }
-        $tag = 'W/"'.substr(hash('sha256', config()->string('anvil.core_version').$state), 0, 32).'"';
+        $tag = 'W/"'.substr(hash('sha256', self::build().$state), 0, 32).'"';
         if (in_array($tag, $request->getETags(), true)) {
             return (new Response('', 304))->setCache(['no_cache' => true, 'private' => true])->setEtag(substr($tag, 3, -1), true);
         }

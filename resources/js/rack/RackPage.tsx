@@ -102,6 +102,10 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
     }, []);
 
     const shown = rack?.assets ?? [];
+    // The last page may be gone since: assets are deleted, and what is looked for changes.
+    if (rack && page > Math.max(1, rack.pages)) {
+        setPage(Math.max(1, rack.pages));
+    }
     const { total, ready, blocked, computing } = rack ?? { total: 0, ready: 0, blocked: 0, computing: 0 };
 
     return (

@@ -48,6 +48,15 @@ describe('the rack', () => {
         expect(sent.at(-1)?.path).toBe('/api/rack?find=nothing&verdict=ready&page=1');
     });
 
+    it('goes back to the last page where the one it was on is gone', async () => {
+        let pages = 3;
+        const sent = serve({ '/api/rack*': (one: { path: string }) => ({ ...rack, fitting: 250, pages: one.path.includes('page=3') ? (pages = 2) : pages }) });
+        const { findByRole, getByRole, user } = show(page, '/', '/');
+        await findByRole('heading', { name: /3 assets/ });
+        await user.click(getByRole('button', { name: 'Go to page 3' }));
+        await expect.poll(() => sent.at(-1)?.path).toBe('/api/rack?find=&verdict=all&page=2');
+    });
+
     it('tells an empty rack, a failed and a running delivery from the rest', async () => {
         serve({ '/api/rack*': { ...rack, assets: [], fitting: 0, pages: 0, total: 0, ready: 0, blocked: 0 } });
         const empty = show(page, '/', '/');

@@ -46,7 +46,7 @@ final readonly class SetInputs
         $this->highBounds = $bounds;
         $this->reached = $reached;
         $standard = $inspection->standard;
-        $this->rules = (string) json_encode([config()->string('anvil.core_version'), $standard->rays, $standard->mapSize, TiePlaces::pointsEach(count($inspection->pairing->ties))]);
+        $this->rules = (string) json_encode([config()->string('anvil.core_version'), $standard->rays, $standard->mapSize, $standard->checks, TiePlaces::pointsEach(count($inspection->pairing->ties))]);
     }
 
     /**

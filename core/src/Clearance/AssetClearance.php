@@ -68,13 +68,13 @@ final class AssetClearance
         };
         $largest = self::largestFirst($whole, $surfaces, $counts);
         $workers = array_sum(array_map(static fn (SetSurfaces $set): int => $set->triangleCount(), $surfaces)) < self::WORTH_A_PROCESS ? 1 : $workers;
-        $inAdvance = [0, 0];
+        $inAdvance = 0;
         $meanwhile = static function () use ($inspection, &$inAdvance): void {
             $start = hrtime(true);
             foreach ($inspection->judged() as $part) {
                 $inspection->health($part);
             }
-            $inAdvance[0] = hrtime(true) - $start;
+            $inAdvance = hrtime(true) - $start;
         };
         $setUp = hrtime(true) - $start;
         $begun = 0;
@@ -100,7 +100,7 @@ final class AssetClearance
             }
         }
 
-        return $inspection->withClearances($clearances, $notMeasured, [self::RAYS => $inRays / 1e9, self::PLACES => $inPlaces / 1e9, self::HEALTH => $inAdvance[0] / 1e9]);
+        return $inspection->withClearances($clearances, $notMeasured, [self::RAYS => $inRays / 1e9, self::PLACES => $inPlaces / 1e9, self::HEALTH => $inAdvance / 1e9]);
     }
 
     /**

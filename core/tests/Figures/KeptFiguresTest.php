@@ -26,14 +26,9 @@ use PHPUnit\Framework\TestCase;
 /**
  * Every measure of a varied row of assets against the figures that were looked at and kept in `kept/`, so that no figure moves unnoticed.
  * The figures are the product's own; what is right is held by the tests of closed forms, references and real pairs beside this one.
- *
- * `ANVIL_KEEP_FIGURES=1` writes them anew; look through what changed before it is committed.
  */
 final class KeptFiguresTest extends TestCase
 {
-    /** Figures agree to this share of their size, and to this much near 0. */
-    private const AGREES = 1e-7;
-
     /**
      * @return iterable<string, array{0: array<string, Polygons|Mesh>, 1: array<string, Polygons|Mesh>, 2?: string, 3?: string, 4?: array<string, Polygons|Mesh|Part>}>
      */
@@ -52,21 +47,12 @@ final class KeptFiguresTest extends TestCase
     {
         $files = [Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high), ...($id === [] ? [] : [Assets::file('x_id.obj', $id)])];
         $figures = self::figures(Assets::reportOf($files, $standard, $choices, [], 2048));
-        $path = __DIR__.'/kept/'.preg_replace('/[^a-z]+/', '-', strtolower((string) $this->dataName())).'.json';
-        if (getenv('ANVIL_KEEP_FIGURES') === '1') {
-            file_put_contents($path, json_encode($figures, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n");
-        }
-        self::assertFileExists($path);
-        $moved = [];
-        self::compare(json_decode((string) file_get_contents($path), true, 64, JSON_THROW_ON_ERROR), json_decode(json_encode($figures, JSON_THROW_ON_ERROR), true, 64, JSON_THROW_ON_ERROR), '', $moved);
-        self::assertSame([], array_slice($moved, 0, 20));
+        self::assertSame([], Kept::moved((string) $this->dataName(), $figures));
     }
 
     public function test_a_figure_that_moves_is_seen(): void
     {
-        $moved = [];
-        self::compare(['a' => [1.0, 2.0], 'b' => 'x', 'c' => null], ['a' => [1.0, 2.000001], 'b' => 'y', 'd' => 1], '', $moved);
-        self::assertSame(['/a/1: 2.000001 for 2', '/b: "y" for "x"', '/c is gone', '/d is new'], $moved);
+        self::assertSame(['/a/1: 2.000001 for 2', '/b: "y" for "x"', '/c is gone', '/d is new'], Kept::differences(['a' => [1.0, 2.0], 'b' => 'x', 'c' => null], ['a' => [1.0, 2.000001], 'b' => 'y', 'd' => 1]));
     }
 
     /**
@@ -126,30 +112,5 @@ final class KeptFiguresTest extends TestCase
         }
 
         return array_map(self::short(...), $value);
-    }
-
-    /**
-     * @param  list<string>  $moved
-     */
-    private static function compare(mixed $kept, mixed $now, string $at, array &$moved): void
-    {
-        if (is_array($kept) && is_array($now)) {
-            foreach ($kept as $key => $value) {
-                if (array_key_exists($key, $now)) {
-                    self::compare($value, $now[$key], "$at/$key", $moved);
-                } else {
-                    $moved[] = "$at/$key is gone";
-                }
-            }
-            foreach (array_diff_key($now, $kept) as $key => $value) {
-                $moved[] = "$at/$key is new";
-            }
-        } elseif ((is_int($kept) || is_float($kept)) && (is_int($now) || is_float($now))) {
-            if (abs($kept - $now) > self::AGREES * max(1.0, abs($kept))) {
-                $moved[] = "$at: $now for $kept";
-            }
-        } elseif ($kept !== $now) {
-            $moved[] = $at.': '.json_encode($now, JSON_UNESCAPED_UNICODE).' for '.json_encode($kept, JSON_UNESCAPED_UNICODE);
-        }
     }
 }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use Anvil\Clearance\AssetClearance;
-use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetSurfaces;
+use Anvil\Clearance\Visibility;
 use Anvil\Pairing\Tie;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Standard;
@@ -57,7 +57,7 @@ final class MeasureSet extends DeliveryJob
 
             return;
         }
-        $seen = hash('sha256', ClearanceMeasure::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])));
+        $seen = hash('sha256', Visibility::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])));
         $this->ifStillWanted(static function () use ($row, $seen, $clearance): void {
             $row->update(['state' => 'done', 'seen' => $seen, 'clearance' => $clearance->toArray()]);
         });

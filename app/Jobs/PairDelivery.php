@@ -6,9 +6,9 @@ namespace App\Jobs;
 
 use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
-use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetClearance;
 use Anvil\Clearance\SetSurfaces;
+use Anvil\Clearance\Visibility;
 use Anvil\Inspection\Inspection;
 use Anvil\Sets\BakeSet as Set;
 use App\Deliveries\SetInputs;
@@ -119,7 +119,7 @@ final class PairDelivery extends DeliveryJob
             foreach ($some as $name => $input) {
                 $seen = null;
                 foreach ($rows->get($input) ?? [] as $row) {
-                    $seen ??= hash('sha256', ClearanceMeasure::seenFrom($surfaces[$name], $assembled, isset($allSeen[$name])));
+                    $seen ??= hash('sha256', Visibility::seenFrom($surfaces[$name], $assembled, isset($allSeen[$name])));
                     if ($row->seen === $seen && $row->clearance !== null && $row->names !== null) {
                         $known[$name] = [$seen, SetClearance::underNames($row->clearance, $row->names, $names[$name])];
                         break;

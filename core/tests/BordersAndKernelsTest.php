@@ -42,7 +42,7 @@ final class BordersAndKernelsTest extends TestCase
         $code = 'require '.var_export(Outside::root().'/vendor/autoload.php', true).';
             $low = Anvil\Modelling\Shapes::cylinder(1, 2, 24)->mesh(); $high = Anvil\Modelling\Shapes::roundedCylinder(1, 2, .08, 64, 6)->mesh();
             $set = new Anvil\Clearance\SetSurfaces("a", [$low], [$high], true);
-            $r = Anvil\Clearance\ClearanceMeasure::of($set, [], Anvil\Clearance\ClearanceMeasure::assembled([$set]), Anvil\Standard\Standard::builtIn(), 8192);
+            $r = Anvil\Clearance\ClearanceMeasure::of($set, [], Anvil\Clearance\Visibility::assembled([$set]), Anvil\Standard\Standard::builtIn(), 8192);
             $health = Anvil\Surface\MeshHealth::of($high); $off = Anvil\Place\OffsetSearch::of([$low], Anvil\Spatial\TriangleTree::of($high->moved([0.02, -0.01, 0.0])->positions, $high->triangles), 512);
             $costs = []; mt_srand(5); for ($i = 0; $i < 60; $i++) { for ($j = 0; $j < 60; $j++) { $costs[$i][$j] = mt_rand(0, 1000) / 700; } }
             $read = Anvil\Formats\FormatCatalogue::read(new Anvil\Tests\Support\MemorySource("a.obj", Anvil\Fuzz\Seeds::all()["a.obj"]));

@@ -172,7 +172,7 @@ final class AssetClearance
             }
         }
 
-        return [ClearanceMeasure::assembled(array_values($stay)), $allSeen, $firsts];
+        return [Visibility::assembled(array_values($stay)), $allSeen, $firsts];
     }
 
     /**

@@ -61,7 +61,7 @@ final readonly class ExplodePlan
                 $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
             }
         }
-        $assembled = ClearanceMeasure::assembled(array_values($surfaces));
+        $assembled = Visibility::assembled(array_values($surfaces));
         $before = $after = $occBefore = $occAfter = [];
         foreach ($inspection->sets as $set) {
             $measured = $inspection->clearances[$set->name] ?? null;

@@ -12,6 +12,11 @@ use Anvil\Spatial\TriangleTree;
  */
 final class Visibility
 {
+    /** Of so many low triangles the tree that hides them is built with care: many lines cross all of it. */
+    private const FINE = 200_000;
+
+    private const SEEN_PLACES = 512;
+
     /** @var list<array{float, float, float}> a Fibonacci hemisphere about +Z, the steepest first */
     private array $hemisphere = [];
 
@@ -80,5 +85,49 @@ final class Visibility
         }
 
         return false;
+    }
+
+    /**
+     * Which of some fixed places on a set's low poly are seen: where two asset's answers are the same, what hides the set is.
+     *
+     * @return string one character a place
+     */
+    public static function seenFrom(SetSurfaces $own, TriangleTree $assembled, bool $allSeen): string
+    {
+        if ($allSeen) {
+            return 'all';
+        }
+        $low = $own->low();
+        $samples = Samples::of($low, self::SEEN_PLACES, true);
+        $visibility = new self($assembled);
+        $step = max(1, intdiv($samples->count(), self::SEEN_PLACES));
+        $out = '';
+        for ($i = 0, $count = $samples->count(); $i < $count; $i += $step) {
+            $f = 3 * $samples->triangle[$i];
+            $out .= $visibility->seen($samples->px[$i], $samples->py[$i], $samples->pz[$i], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]) ? '1' : '0';
+        }
+
+        return $out;
+    }
+
+    /**
+     * All low parts of an asset as one tree, for what is seen.
+     *
+     * @param  list<SetSurfaces>  $sets
+     */
+    public static function assembled(array $sets): TriangleTree
+    {
+        $positions = $triangles = [];
+        foreach ($sets as $set) {
+            foreach ($set->lowMeshes() as $mesh) {
+                $base = intdiv(count($positions), 3);
+                $positions = [...$positions, ...$mesh->positions];
+                foreach ($mesh->triangles as $v) {
+                    $triangles[] = $base + $v;
+                }
+            }
+        }
+
+        return count($triangles) <= 3 * self::FINE ? TriangleTree::fine($positions, $triangles) : TriangleTree::of($positions, $triangles);
     }
 }

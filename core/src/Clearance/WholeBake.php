@@ -39,7 +39,7 @@ final readonly class WholeBake
         }
         $standard = $inspection->standard->asWhole();
         $surfaces = SetSurfaces::of(new BakeSet('whole', $low, $high, [], [], false), $standard->rays->smooth);
-        $measured = ClearanceMeasure::of($surfaces, [], ClearanceMeasure::assembled([$surfaces]), $standard, self::SAMPLES);
+        $measured = ClearanceMeasure::of($surfaces, [], Visibility::assembled([$surfaces]), $standard, self::SAMPLES);
         $opens = static fn (float $needed, ?float $wrong): bool => $wrong === null || $needed < $wrong;
 
         return $measured->samples === 0 ? null : new self(

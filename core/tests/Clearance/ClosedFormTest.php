@@ -7,6 +7,7 @@ namespace Anvil\Tests\Clearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetClearance;
 use Anvil\Clearance\SetSurfaces;
+use Anvil\Clearance\Visibility;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Standard;
@@ -133,6 +134,6 @@ final class ClosedFormTest extends TestCase
     {
         $set = new SetSurfaces('set', [$low->mesh()], [$high->mesh()], true);
 
-        return ClearanceMeasure::of($set, [], ClearanceMeasure::assembled([$set]), Standard::ofJson($standard), 16384);
+        return ClearanceMeasure::of($set, [], Visibility::assembled([$set]), Standard::ofJson($standard), 16384);
     }
 }

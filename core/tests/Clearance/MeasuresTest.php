@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Anvil\Tests\Clearance;
 
 use Anvil\Clearance\Belonging;
-use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\ExplodePlan;
 use Anvil\Clearance\Floater;
 use Anvil\Clearance\HeightSolver;
@@ -206,7 +205,7 @@ final class MeasuresTest extends TestCase
                 $walls[] = Shapes::box($x === 0.0 ? 1.0 : 0.001, $deep, $x === 0.0 ? 0.001 : 1.0)->moved($x, $deep / 2, $z);
             }
             $set = new SetSurfaces('a', array_map(static fn (Polygons $p): Mesh => $p->mesh(), $walls), [], true);
-            self::assertSame($seen, (new Visibility(ClearanceMeasure::assembled([$set])))->seen(0.0, 0.0, 0.0, 0.0, 1.0, 0.0), "$deep deep");
+            self::assertSame($seen, (new Visibility(Visibility::assembled([$set])))->seen(0.0, 0.0, 0.0, 0.0, 1.0, 0.0), "$deep deep");
         }
         // The share of directions over a face that a half-space of wall takes away is a half.
         $wall = new SetSurfaces('b', [], [Shapes::sheet(2000, 2000)->turned(2, 90)->moved(1, 0, 0)->mesh()], true);

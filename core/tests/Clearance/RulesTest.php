@@ -15,6 +15,7 @@ use Anvil\Clearance\NeededReach;
 use Anvil\Clearance\Samples;
 use Anvil\Clearance\SetSurfaces;
 use Anvil\Clearance\Spread;
+use Anvil\Clearance\Visibility;
 use Anvil\Clearance\WrongReach;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
@@ -288,7 +289,7 @@ final class RulesTest extends TestCase
     {
         // With 512 of its own, sixteen times as many are shot where none misses.
         $set = new SetSurfaces('a', [Shapes::box(1, 1, 1)->mesh()], [Shapes::roundedBox(1, 1, 1, 0.05, 3)->mesh()], true);
-        $measured = ClearanceMeasure::of($set, [], ClearanceMeasure::assembled([$set]), Standard::builtIn(), 512);
+        $measured = ClearanceMeasure::of($set, [], Visibility::assembled([$set]), Standard::builtIn(), 512);
         self::assertGreaterThanOrEqual(7680, $measured->samples);
         self::assertLessThanOrEqual(16 * 512, $measured->samples);
         self::assertEqualsWithDelta($measured->samples, $measured->details->effective, 0.02 * $measured->samples);

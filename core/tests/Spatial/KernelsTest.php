@@ -170,7 +170,7 @@ final class KernelsTest extends TestCase
     public function test_what_lies_inside_another_part_is_not_seen(): void
     {
         $sets = new SetSurfaces('a', [Shapes::box(1, 1, 1)->mesh(), Shapes::box(3, 3, 3)->mesh()], [], true);
-        $visibility = new Visibility(\Anvil\Clearance\ClearanceMeasure::assembled([$sets]));
+        $visibility = new Visibility(\Anvil\Clearance\Visibility::assembled([$sets]));
         self::assertFalse($visibility->seen(0.5, 0.0, 0.0, 1.0, 0.0, 0.0));
         self::assertTrue($visibility->seen(1.5, 0.0, 0.0, 1.0, 0.0, 0.0));
         self::assertTrue($visibility->seen(0.0, 0.0, -1.5, 0.0, 0.0, -1.0), 'the frame on the normal holds at the pole');

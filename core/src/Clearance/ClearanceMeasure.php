@@ -133,8 +133,8 @@ final class ClearanceMeasure
         $this->low = $own->low();
         $this->d = max(1e-30, $own->lowBounds()?->diagonal() ?? 0.0);
         $samples = Samples::of($this->low, $count, $this->rays->cageLength);
-        if ($facing !== null && ! $facing->isClear()) {
-            $samples = $this->masked($samples, $own->high(), $facing);
+        if ($facing !== null) {
+            [$samples, $this->lowMasked, $this->highMasked] = $this->unmasked($samples, $own->high(), $facing);
         }
         $this->samples = $samples;
         $this->seen = new SeenSamples($this->low, $samples, $this->visibility);
@@ -144,21 +144,28 @@ final class ClearanceMeasure
         }
     }
 
-    private function masked(Samples $samples, HighSurface $high, Facing $facing): Samples
+    /**
+     * @return array{Samples, float, float} those that nothing makes meaningless; shares left out for low and for high triangles that face the wrong way
+     */
+    private function unmasked(Samples $samples, HighSurface $high, Facing $facing): array
     {
+        $ofLow = $ofHigh = 0.0;
+        if ($facing->isClear()) {
+            return [$samples, $ofLow, $ofHigh];
+        }
         $kept = [];
         $cast = $facing->highShells === [] ? null : new SegmentCast($high->tree());
         $shells = $cast === null ? [] : $high->shells();
         for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
             if (isset($facing->lowTriangles[$samples->triangle[$i]])) {
-                $this->lowMasked += $samples->weight[$i];
+                $ofLow += $samples->weight[$i];
 
                 continue;
             }
             $cast?->all($samples->px[$i], $samples->py[$i], $samples->pz[$i], $samples->nx[$i], $samples->ny[$i], $samples->nz[$i], -$this->d, $this->d, 0);
             foreach ($cast->triangle ?? [] as $triangle) {
                 if (isset($facing->highShells[$shells[$triangle]])) {
-                    $this->highMasked += $samples->weight[$i];
+                    $ofHigh += $samples->weight[$i];
 
                     continue 2;
                 }
@@ -166,7 +173,7 @@ final class ClearanceMeasure
             $kept[] = $i;
         }
 
-        return $samples->only($kept);
+        return [$samples->only($kept), $ofLow, $ofHigh];
     }
 
     /**
@@ -200,25 +207,37 @@ final class ClearanceMeasure
         $gaps = $details->gaps();
         $effective = $this->samples->effective() * $this->seenShare;
         $limit = static fn (string $code, float $own): float => $standard->limit($code, $own);
-        $doubts = [
-            [$misses->share, [$limit('ray-miss', 0.005), $standard->cautionOf('ray-miss') ?? min(0.0005, $limit('ray-miss', 0.005))]],
-            [$out->bestShare, [$limit('span-closed', 0.005), $standard->cautionOf('span-closed') ?? WrongReach::SHARE]], [$in->bestShare, [$limit('span-closed', 0.005), $standard->cautionOf('span-closed') ?? WrongReach::SHARE]],
-            [array_sum($gaps['gap']), [$limit('surface-gap', 0.01)]], [array_sum($misses->marginShares), [$limit('low-margin', 0.01)]],
-        ];
+        $ofMisses = [$limit('ray-miss', 0.005), $standard->cautionOf('ray-miss') ?? min(0.0005, $limit('ray-miss', 0.005))];
+        $ofMargin = $limit('low-margin', 0.01);
+        $ofWrong = [$limit('span-closed', 0.005), $standard->cautionOf('span-closed') ?? WrongReach::SHARE];
+        $doubts = [[array_sum($gaps['gap']), [$limit('surface-gap', 0.01)]]];
+        // What others stand in the way of has to be shot again with them.
+        $alone = $this->rays->setsKeptApart;
+        if (! $alone) {
+            array_push($doubts, [$misses->share, $ofMisses], [array_sum($misses->marginShares), [$ofMargin]]);
+        }
+        $atNeeded = null;
+        foreach ([$out, $in] as $side) {
+            if ($alone && $side->isAtNeeded && Resampling::times([[$side->bestShare, [$ofWrong[1]]]], $effective, $most) === 1) {
+                $atNeeded = $side->bestShare;
+            } else {
+                $doubts[] = [$side->bestShare, $ofWrong];
+            }
+        }
         if ($set !== null) {
             $doubts[] = [$shortShare, [WrongReach::SHARE]];
         }
         foreach ($bleeds ?? [] as $bleed) {
             $doubts[] = [$bleed->share, [$limit('sets-bleed', 0.001)]];
         }
-        $times = 1;
-        foreach ($doubts as [$share, $limits]) {
-            // No ray at all of so many leaves no doubt that is worth as many again.
-            $times = $share > 0.0 ? max($times, Estimate::timesUntilClear($share, $effective, $limits, $most)) : $times;
-        }
+        $times = Resampling::times($doubts, $effective, $most);
         if ($times > 1) {
             return [null, $times];
         }
+        $more = new Resampling($this->low, $high, $this->rays, $this->d, $this->visibility, fn (Samples $samples): Samples => $this->unmasked($samples, $high, $facing)[0], $this->seenShare, $count, $effective, $most);
+        [$told, $tellingMisses] = $alone ? $more->misses($misses, $reach, $ofMisses, $ofMargin) : [$misses, $effective];
+        [$wrongAtNeeded, $tellingWrong] = $atNeeded === null ? [0.0, $effective] : $more->wrong($atNeeded, $needed, $ofWrong[0]);
+        $best = static fn (WrongReach $side): float => $side->isAtNeeded && $atNeeded !== null ? $wrongAtNeeded : $side->bestShare;
         $bleeds ??= Bleeds::of($own, $others, $reach, $this->samples, $this->hits, $this->rays, $this->seen, $this->seenShare);
         [$wrongShare, $wrongRays] = $details->wrong();
         $texels = $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0;
@@ -230,7 +249,7 @@ final class ClearanceMeasure
 
         return [new SetClearance(
             $own->name, $this->d, $this->samples->count(), $needed, ['out' => $out->first, 'in' => $in->first], $recommended, $set,
-            $misses->share, $this->where($misses->rays), $shortShare, $points->at ?? $highest, $points->deepest ?? $deepest, $bleeds, $points->overhang,
+            $told->share, $this->where($misses->rays), $shortShare, $points->at ?? $highest, $points->deepest ?? $deepest, $bleeds, $points->overhang,
             $texels,
             SameSurface::holds($this->low, $high, $this->samples, $this->d),
             ['miss' => $this->segments(array_map(static fn (int $i): array => [$i, $reach->out, -$reach->in], $misses->rays)), 'wrong' => $this->segments($wrong), 'short' => $this->segments($short)],
@@ -239,8 +258,8 @@ final class ClearanceMeasure
                 $wrongShare, Spread::of(array_map(fn (array $ray): array => $this->samples->at($ray[0], $ray[1]), $wrongRays)), $gaps, $details->buried(), $details->unmet($shells),
                 Floaters::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density, $misses->rays, $misses->scale / max(1e-12, $this->seenShare)),
                 Leans::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density), $lowArea, $details->curve($top),
-                effective: $effective, bestShare: ['out' => $out->bestShare, 'in' => $in->bestShare], best: ['out' => $out->best, 'in' => $in->best],
-                unseenMisses: $misses->unseenShare, missesByPart: $misses->byPart, ending: $misses->ending, margins: $misses->margins,
+                effective: $effective, bestShare: ['out' => $best($out), 'in' => $best($in)], best: ['out' => $out->best, 'in' => $in->best],
+                unseenMisses: $told->unseenShare, missesByPart: $told->byPart, ending: $told->ending, margins: $told->margins, tellingMisses: $tellingMisses, tellingWrong: ['out' => $out->isAtNeeded ? $tellingWrong : $effective, 'in' => $in->isAtNeeded ? $tellingWrong : $effective],
                 faced: ['low' => $facing->low, 'high' => $facing->high, 'lowShare' => $this->lowMasked, 'highShare' => $this->highMasked],
             ),
         ), 1];

@@ -27,6 +27,8 @@ final readonly class SetDetails
      * @param  list<float>  $missesByPart  share of seen low area that misses, a low part
      * @param  array{out: float, in: float, left: float}  $ending  the reach at which misses end, and the share of seen low area that none ends
      * @param  list<array{part: int, share: float, where: list<array{float, float, float}>}>  $margins  of low parts: share of the part past its high's outline
+     * @param  float  $tellingMisses  samples of one weight that say as much as those on which misses and margins were counted: more than `effective` where these alone were in doubt
+     * @param  array{out: float, in: float}  $tellingWrong  likewise for `bestShare`
      * @param  array{low: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, high: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, lowShare: float, highShare: float}  $faced  shells that face the wrong way, and the shares of samples that were left out for faces that do
      */
     public function __construct(
@@ -46,6 +48,8 @@ final readonly class SetDetails
         public array $missesByPart = [],
         public array $ending = ['out' => 0.0, 'in' => 0.0, 'left' => 0.0],
         public array $margins = [],
+        public float $tellingMisses = 0.0,
+        public array $tellingWrong = ['out' => 0.0, 'in' => 0.0],
         public array $faced = ['low' => [], 'high' => [], 'lowShare' => 0.0, 'highShare' => 0.0],
     ) {
     }
@@ -77,7 +81,7 @@ final readonly class SetDetails
      */
     public static function ofArray(array $stored): self
     {
-        /** @var array{wrongShare: float|int, wrongWhere: list<array{float, float, float}>, gaps: array{gap: list<float|int>, near: list<float|int>, where: list<array{float, float, float}>}, buried: list<float|int>, unmet: list<array{part: int, triangles: int, share: float|int, where: array{float, float, float}}>, floaters: list<array<string, mixed>>, leans: list<array{part: int, share: float|int, shift: float|int, samples: int, shell: bool, where: list<array{float, float, float}>}>, lowArea: float|int, curve: array{top: float|int, miss: list<float|int>, wrong: list<float|int>}|null, effective: float|int, bestShare: array{out: float|int, in: float|int}, best: array{out: float|int|null, in: float|int|null}, unseenMisses: float|int, missesByPart: list<float|int>, ending: array{out: float|int, in: float|int, left: float|int}, margins: list<array{part: int, share: float|int, where: list<array{float, float, float}>}>, faced: array{low: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, high: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, lowShare: float|int, highShare: float|int}} $stored */
+        /** @var array{wrongShare: float|int, wrongWhere: list<array{float, float, float}>, gaps: array{gap: list<float|int>, near: list<float|int>, where: list<array{float, float, float}>}, buried: list<float|int>, unmet: list<array{part: int, triangles: int, share: float|int, where: array{float, float, float}}>, floaters: list<array<string, mixed>>, leans: list<array{part: int, share: float|int, shift: float|int, samples: int, shell: bool, where: list<array{float, float, float}>}>, lowArea: float|int, curve: array{top: float|int, miss: list<float|int>, wrong: list<float|int>}|null, effective: float|int, bestShare: array{out: float|int, in: float|int}, best: array{out: float|int|null, in: float|int|null}, unseenMisses: float|int, missesByPart: list<float|int>, ending: array{out: float|int, in: float|int, left: float|int}, margins: list<array{part: int, share: float|int, where: list<array{float, float, float}>}>, tellingMisses: float|int, tellingWrong: array{out: float|int, in: float|int}, faced: array{low: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, high: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, lowShare: float|int, highShare: float|int}} $stored */
         $stored += (new self)->toArray();
 
         return new self(
@@ -91,6 +95,7 @@ final readonly class SetDetails
             (float) $stored['effective'], array_map(floatval(...), $stored['bestShare']), ['out' => self::float($stored['best']['out']), 'in' => self::float($stored['best']['in'])],
             (float) $stored['unseenMisses'], array_map(floatval(...), $stored['missesByPart']), array_map(floatval(...), $stored['ending']),
             array_map(static fn (array $one): array => ['part' => $one['part'], 'share' => (float) $one['share'], 'where' => $one['where']], $stored['margins']),
+            (float) $stored['tellingMisses'], array_map(floatval(...), $stored['tellingWrong']),
             ['low' => $stored['faced']['low'], 'high' => $stored['faced']['high'], 'lowShare' => (float) $stored['faced']['lowShare'], 'highShare' => (float) $stored['faced']['highShare']],
         );
     }

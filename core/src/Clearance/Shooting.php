@@ -6,6 +6,8 @@ namespace Anvil\Clearance;
 
 use Anvil\Spatial\SegmentCast;
 use Anvil\Standard\RaySettings;
+use Anvil\Standard\Reach;
+use Closure;
 
 /**
  * Meets the lines of a set's samples with the high poly, its own and, where sets are not kept apart, the others'.
@@ -20,11 +22,6 @@ final class Shooting
         $cast = new SegmentCast($high->treeFor($s->count()));
         $belonging = new Belonging($low, $d);
         $facing = $rays->backFaces ? 0 : 1;
-        $belongs = static function (int $i, float $t, int $face) use ($s, $high, $belonging): bool {
-            [$mx, $my, $mz] = $high->normal($face);
-
-            return $belonging->holds($s->triangle[$i], $s->px[$i], $s->py[$i], $s->pz[$i], $s->px[$i] + $t * $s->nx[$i], $s->py[$i] + $t * $s->ny[$i], $s->pz[$i] + $t * $s->nz[$i], $mx, $my, $mz, $mx * $s->nx[$i] + $my * $s->ny[$i] + $mz * $s->nz[$i] > 0.0);
-        };
         $p = $high->positions;
         $triangles = $high->triangles;
         $start = $heights = $kinds = $faces = [];
@@ -78,7 +75,46 @@ final class Shooting
         }
         $start[] = count($heights);
 
-        return new Hits($start, $heights, $kinds, $faces, $belongs);
+        return new Hits($start, $heights, $kinds, $faces, self::belongs($s, $high, $belonging));
+    }
+
+    /**
+     * The hit that each sample takes at a reach, and of samples that take none all that their lines meet: short lines cost little.
+     */
+    public static function taken(LowSurface $low, HighSurface $high, Samples $s, RaySettings $rays, float $d, Reach $reach): Hits
+    {
+        $cast = new SegmentCast($high->treeFor($s->count()));
+        $facing = $rays->backFaces ? 0 : 1;
+        $start = $heights = $faces = [];
+        for ($i = 0, $count = $s->count(); $i < $count; $i++) {
+            $start[] = count($heights);
+            $first = $cast->first($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], -$reach->in, $reach->out, $facing);
+            if ($first < 0) {
+                $cast->all($s->px[$i], $s->py[$i], $s->pz[$i], $s->nx[$i], $s->ny[$i], $s->nz[$i], -$d, $d, $facing);
+            }
+            $order = $cast->t;
+            $numbers = $cast->triangle;
+            array_multisort($order, SORT_DESC, $numbers);
+            foreach ($order as $h => $t) {
+                $heights[] = $t;
+                $faces[] = $numbers[$h];
+            }
+        }
+        $start[] = count($heights);
+
+        return new Hits($start, $heights, array_fill(0, count($heights), Hits::UNKNOWN), $faces, self::belongs($s, $high, new Belonging($low, $d)));
+    }
+
+    /**
+     * @return Closure(int, float, int): bool whether what a sample meets at a height, a high triangle, belongs to it
+     */
+    private static function belongs(Samples $s, HighSurface $high, Belonging $belonging): Closure
+    {
+        return static function (int $i, float $t, int $face) use ($s, $high, $belonging): bool {
+            [$mx, $my, $mz] = $high->normal($face);
+
+            return $belonging->holds($s->triangle[$i], $s->px[$i], $s->py[$i], $s->pz[$i], $s->px[$i] + $t * $s->nx[$i], $s->py[$i] + $t * $s->ny[$i], $s->pz[$i] + $t * $s->nz[$i], $mx, $my, $mz, $mx * $s->nx[$i] + $my * $s->ny[$i] + $mz * $s->nz[$i] > 0.0);
+        };
     }
 
     /**

@@ -26,6 +26,9 @@ final class WrongReach
 
     public ?float $best = null;
 
+    /** Whether the best reach is the needed one. */
+    public bool $isAtNeeded = false;
+
     /** Summed weight of the seen samples that go wrong at the needed reach. */
     private float $atNeeded = 0.0;
 
@@ -228,6 +231,7 @@ final class WrongReach
         }
         $isSpike = $first > 0.0 && $clipped <= self::SHARE * $this->seenShare && $clipped < $this->atNeeded;
         $this->best = $isSpike ? 0.999 * $first : ($isOut ? $needed->out : $needed->in);
+        $this->isAtNeeded = ! $isSpike;
         $this->bestShare = $this->seenShare <= 0.0 ? 0.0 : min(1.0, ($isSpike ? $clipped : $this->atNeeded) / $this->seenShare);
     }
 }

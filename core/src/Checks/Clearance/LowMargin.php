@@ -50,7 +50,7 @@ final class LowMargin implements Check
             $lows = count($sets[$clearance->name]->low ?? []);
             foreach ($clearance->details->margins as $margin) {
                 $part = $sets[$clearance->name]->low[$margin['part']] ?? null;
-                if ($part === null || isset($off[$margin['part']]) || ! Estimate::of($margin['share'], $clearance->details->effective / max(1, $lows))->isOver($limit)) {
+                if ($part === null || isset($off[$margin['part']]) || ! Estimate::of($margin['share'], $clearance->details->tellingMisses / max(1, $lows))->isOver($limit)) {
                     continue;
                 }
                 $isCard = $part->part->facts->cutOut || Pattern::anyFits($inspection->choices->cards, $part->part->name);

@@ -54,7 +54,7 @@ final class RayMiss implements Check
             }
             // What a floating shell explains is told by itself.
             $share = max(0.0, RayChecks::sum($clearance->details->missesByPart, $off) - $clearance->details->explainedMisses());
-            $estimate = Estimate::of($share, $clearance->details->effective);
+            $estimate = Estimate::of($share, $clearance->details->tellingMisses);
             if ($estimate->isOver($caution)) {
                 $blocks = $estimate->isOver($limit);
                 $reach = $clearance->inUse();
@@ -66,7 +66,7 @@ final class RayMiss implements Check
                     texels: Words::texels($clearance, $share), where: $clearance->missWhere,
                 );
             }
-            $unseen = Estimate::of($clearance->details->unseenMisses, $clearance->samples);
+            $unseen = Estimate::of($clearance->details->unseenMisses, max($clearance->samples, $clearance->details->tellingMisses));
             if ($off === [] && $unseen->isOver($limit)) {
                 $findings[] = new Finding(
                     'ray-miss', Severity::Note, "$clearance->name: from ".Words::percent($unseen->share).' of its low area, none of it seen, rays meet no high poly', 'nothing, unless what covers it comes off in use (detachable)',

@@ -61,7 +61,7 @@ final class SpanClosed implements Check
             foreach (['out' => $clearance->needed->out, 'in' => $clearance->needed->in] as $side => $needed) {
                 $wrong = $clearance->firstWrong[$side];
                 $share = $clearance->details->bestShare[$side];
-                $estimate = Estimate::of($share, $clearance->details->effective);
+                $estimate = Estimate::of($share, $clearance->details->tellingWrong[$side]);
                 if ($wrong === null || $needed < $wrong || ! $estimate->isOver($caution)) {
                     continue;
                 }

@@ -68,12 +68,12 @@ final class ResamplingTest extends TestCase
     /**
      * A lid hangs over a block on which a post needs a reach past the lid: from under the lid rays take its top. Block and lid cover the same area of
      * the page, a sixth of each is top. Directions lean outward as the cage does: (x, 1, z) of the top's half side 1, so that the lid, 0.105 over
-     * it, stands before a footprint smaller by 1.105; and a height of 0.2 is one of 0.2·√3 along them.
+     * it and 0.05 thick, stands before a footprint that ends at its inner edges divided by 1.105, at its outer ones by 1.055; and a height of 0.2 is one of 0.2·√3 along them.
      */
     public function test_wrong_hits_near_the_limit_are_counted_on_more_samples(): void
     {
         foreach ([0.0045, 0.0056] as $share) {
-            $side = 1.105 * sqrt(4 * 12 * $share);
+            $side = (sqrt(4 * 12 * $share) - 0.4 * (1 / 1.055 - 1 / 1.105)) / ((1 / 1.055 + 1 / 1.105) / 2);
             $lid = Shapes::box($side, 0.05, $side)->moved(-0.4, 1.08, -0.4);
             $measured = self::measured([Shapes::box(2, 2, 2)->with($lid)], [Shapes::box(2, 2, 2, 6)->with($lid)->with(Shapes::box(0.3, 0.2, 0.3)->moved(0.6, 1.1, 0.6))], allSeen: true);
             self::assertEqualsWithDelta(0.2 * sqrt(3), $measured->needed->out, 0.01);

@@ -46,6 +46,8 @@ final class PlaceFiguresTest extends TestCase
         yield 'an even cube larger by 1 %' => [Shapes::box(1, 1, 1, 4), Shapes::box(1, 1, 1, 4)->scaled(1.01, 1.01, 1.01)];
         // The small sides are 1.7 % and 1.2 % of its area; from 1.5 % on they speak.
         yield 'a long board whose ends just speak' => [Shapes::box(8, 1, 0.4, 4), Shapes::box(8, 1, 0.4, 4)->moved(0.05, 0.02, 0)];
+        yield 'a wavy longer board, larger by 2 %' => [Shapes::box(12, 1, 0.4, 4), $wavy(Shapes::box(12, 1, 0.4, 4)->scaled(1.02, 1.02, 1.02), 0.0005)];
+        yield 'rough, shifted by next to nothing along z' => [self::block(), $wavy(self::block(), 0.04)->moved(0, 0, 0.004)];
         yield 'a longer board whose ends do not' => [Shapes::box(12, 1, 0.4, 4), Shapes::box(12, 1, 0.4, 4)->moved(0.05, 0.02, 0)];
     }
 
@@ -94,6 +96,11 @@ final class PlaceFiguresTest extends TestCase
     {
         $low = self::block()->moved(3, 1, 2)->mesh();
         $figures = [];
+        // What lies but a little over a hundredth apart before: no turn takes half of that away.
+        foreach ([0.05, 0.1, 0.15] as $more) {
+            $turn = QuarterTurn::of([Shapes::box(1, 1, 1.04)->mesh()], [Shapes::box(1 + $more, 1, 1)->mesh()]);
+            $figures['nearly even'][] = $turn === null ? null : [$turn->words, $turn->before, $turn->after];
+        }
         foreach ([[0, 90], [0, 180], [1, 90], [1, -90], [1, 180], [2, 90], [2, 180]] as [$axis, $degrees]) {
             // Not quite the same shape: the mean distance left is a figure too.
             foreach ([self::block(0.02), self::block(0.2), self::half(self::block()), Shapes::box(2, 1, 1.4)] as $shape) {

@@ -288,6 +288,10 @@ final class PlaceRulesTest extends TestCase
         self::assertSame([0, 1], self::found($low, $against($high)), 'the normals of the high say that it is turned');
         self::assertSame([1, 0], self::found($against($low), $high));
         self::assertSame([1, 0], self::found($against($low), $against($high)), 'both the same: the low one');
+        // A low shell that is inside out is told by another check, whatever the normals of an open high say.
+        $open = Shapes::roundedBox(1, 1, 1, 0.03, 2);
+        $open = new Polygons($open->points, array_values(array_filter($open->faces, static fn (array $face): bool => $open->points[$face[0]][1] > -0.4)));
+        self::assertSame([0, 0], self::found(Shapes::box(1, 1, 1)->flipped()->mesh(), $against($open->mesh())));
     }
 
     /**
@@ -311,6 +315,8 @@ final class PlaceRulesTest extends TestCase
         // A shift of 0.0004 of d is the same; of 0.004 it is only what slides in itself: nothing.
         self::assertGreaterThan(0.9, $place($fine->moved(0.0004 * sqrt(6), 0, 0))[0]['share'] ?? 0.0);
         self::assertLessThan(0.75, $place($fine->moved(0.004 * sqrt(6), 0.004 * sqrt(6), 0.004 * sqrt(6)))[0]['share'] ?? 0.0);
+        // Two without any area are not the same surface.
+        self::assertSame([], self::places(['a_low' => Shapes::box(2, 1, 1), 'z_low' => Shapes::box(1, 1, 1)->moved(9, 0, 0)], ['a_high' => Shapes::sheet(1, 0), 'a_high_2' => Shapes::sheet(1, 0), 'z_high' => Shapes::box(1, 1, 1)->moved(9, 0, 0)], '{"suffixes":{"high":["_high","_high_*"]}}')[0]->doubled);
         // Turned inside out it faces the other way.
         self::assertSame([], $place($fine->flipped()));
         // Half of it.

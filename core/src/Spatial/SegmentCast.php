@@ -178,22 +178,131 @@ final class SegmentCast
      */
     public function first(float $px, float $py, float $pz, float $nx, float $ny, float $nz, float $from, float $to, int $facing): int
     {
-        $count = $this->all($px, $py, $pz, $nx, $ny, $nz, $from, $to, $facing);
-        if ($count === 0) {
-            return -1;
+        $tree = $this->tree;
+        $skip = $tree->skip;
+        $second = $tree->second;
+        $first = $tree->first;
+        $size = $tree->size;
+        $order = $tree->order;
+        $triangles = $tree->triangles;
+        $positions = $tree->positions;
+        $ix = $nx > 1e-30 || $nx < -1e-30 ? 1.0 / $nx : 1e30;
+        $iy = $ny > 1e-30 || $ny < -1e-30 ? 1.0 / $ny : 1e30;
+        $iz = $nz > 1e-30 || $nz < -1e-30 ? 1.0 / $nz : 1e30;
+        if ($ix >= 0.0) {
+            $nearX = $tree->minX;
+            $farX = $tree->maxX;
+        } else {
+            $nearX = $tree->maxX;
+            $farX = $tree->minX;
         }
-        $best = 0;
-        for ($i = 1; $i < $count; $i++) {
-            if ($this->t[$i] > $this->t[$best] || ($this->t[$i] === $this->t[$best] && $this->triangle[$i] < $this->triangle[$best])) {
-                $best = $i;
+        if ($iy >= 0.0) {
+            $nearY = $tree->minY;
+            $farY = $tree->maxY;
+        } else {
+            $nearY = $tree->maxY;
+            $farY = $tree->minY;
+        }
+        if ($iz >= 0.0) {
+            $nearZ = $tree->minZ;
+            $farZ = $tree->maxZ;
+        } else {
+            $nearZ = $tree->maxZ;
+            $farZ = $tree->minZ;
+        }
+        $best = -1;
+        $node = 0;
+        $nodes = count($skip);
+        // Boxes are met with a hair's slack: a flat box has no inside.
+        $slack = 1e-12 * ($to - $from);
+        while ($node < $nodes) {
+            $enter = $from;
+            $leave = $to;
+            $a = ($nearX[$node] - $px) * $ix;
+            $b = ($farX[$node] - $px) * $ix;
+            if ($a > $enter) {
+                $enter = $a;
             }
-        }
-        $t = $this->t[$best];
-        $triangle = $this->triangle[$best];
-        $this->t = [$t];
-        $this->triangle = [$triangle];
+            if ($b < $leave) {
+                $leave = $b;
+            }
+            $a = ($nearY[$node] - $py) * $iy;
+            $b = ($farY[$node] - $py) * $iy;
+            if ($a > $enter) {
+                $enter = $a;
+            }
+            if ($b < $leave) {
+                $leave = $b;
+            }
+            $a = ($nearZ[$node] - $pz) * $iz;
+            $b = ($farZ[$node] - $pz) * $iz;
+            if ($a > $enter) {
+                $enter = $a;
+            }
+            if ($b < $leave) {
+                $leave = $b;
+            }
+            if ($enter > $leave + $slack) {
+                $node = $skip[$node];
 
-        return $triangle;
+                continue;
+            }
+            if ($second[$node] > 0) {
+                $node++;
+
+                continue;
+            }
+            for ($k = $first[$node], $end = $k + $size[$node]; $k < $end; $k++) {
+                $triangle = $order[$k];
+                $i = 3 * $triangle;
+                $v = 3 * $triangles[$i];
+                $ax = $positions[$v];
+                $ay = $positions[$v + 1];
+                $az = $positions[$v + 2];
+                $v = 3 * $triangles[$i + 1];
+                $e1x = $positions[$v] - $ax;
+                $e1y = $positions[$v + 1] - $ay;
+                $e1z = $positions[$v + 2] - $az;
+                $v = 3 * $triangles[$i + 2];
+                $e2x = $positions[$v] - $ax;
+                $e2y = $positions[$v + 1] - $ay;
+                $e2z = $positions[$v + 2] - $az;
+                $hx = $ny * $e2z - $nz * $e2y;
+                $hy = $nz * $e2x - $nx * $e2z;
+                $hz = $nx * $e2y - $ny * $e2x;
+                $det = $e1x * $hx + $e1y * $hy + $e1z * $hz;
+                // det = −n·(e1×e2): negative where the triangle faces the ray.
+                if ($det >= 0.0 && ($facing === 1 || $det === 0.0)) {
+                    continue;
+                }
+                $f = 1.0 / $det;
+                $sx = $px - $ax;
+                $sy = $py - $ay;
+                $sz = $pz - $az;
+                $u = $f * ($sx * $hx + $sy * $hy + $sz * $hz);
+                if ($u < -self::EDGE || $u > 1.0 + self::EDGE) {
+                    continue;
+                }
+                $qx = $sy * $e1z - $sz * $e1y;
+                $qy = $sz * $e1x - $sx * $e1z;
+                $qz = $sx * $e1y - $sy * $e1x;
+                $w = $f * ($nx * $qx + $ny * $qy + $nz * $qz);
+                if ($w < -self::EDGE || $u + $w > 1.0 + self::EDGE) {
+                    continue;
+                }
+                $t = $f * ($e2x * $qx + $e2y * $qy + $e2z * $qz);
+                // What is met raises the end that the line goes down to: boxes beneath it are not looked into any more.
+                if ($t <= $to && ($t > $from || ($t === $from && ($best < 0 || $triangle < $best)))) {
+                    $from = $t;
+                    $best = $triangle;
+                }
+            }
+            $node = $skip[$node];
+        }
+        $this->t = $best < 0 ? [] : [$from];
+        $this->triangle = $best < 0 ? [] : [$best];
+
+        return $best;
     }
 
     /**

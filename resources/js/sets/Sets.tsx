@@ -332,12 +332,12 @@ export function Sets({ delivery }: { delivery: Delivery }) {
                             .filter((group) => group.length > 1)
                             .slice(0, 3)
                             .map((group, i, all) => (
-                                <Button key={group[0]} variant="outlined" disabled={!settled} onClick={() => change(grouped(board, [group]))}>
+                                <Button key={group[0]} variant="outlined" disabled={!settled} onClick={() => change(grouped(board, [group], delivery.sets))}>
                                     {all.length === 1 ? 'Take' : `Take group ${i + 1}`}
                                 </Button>
                             ))}
                         {fewest.groups.filter((group) => group.length > 1).length > 1 && (
-                            <Button variant="outlined" disabled={!settled} onClick={() => change(grouped(board, fewest.groups))}>
+                            <Button variant="outlined" disabled={!settled} onClick={() => change(grouped(board, fewest.groups, delivery.sets))}>
                                 Take all
                             </Button>
                         )}

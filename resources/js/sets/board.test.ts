@@ -33,7 +33,25 @@ describe('the board', () => {
     });
     it('takes no name twice', () => expect(renamed(board, 'drum', 'axle')).toBe(board));
     it('forgets a detachable set that is gone', () => expect(merged(detached(board, 'pawl'), 'pawl', 'drum').detachable).toEqual([]));
-    it('takes groups as sets', () => expect(lanes(grouped(board, [['drum', 'axle'], ['pawl']]))).toEqual(['pawl: pawl', 'together_1: drum axle']));
+    it('takes groups as sets', () => expect(lanes(grouped(board, [['drum', 'axle'], ['pawl']], board.lanes))).toEqual(['pawl: pawl', 'together_1: drum axle']));
+
+    it('takes one group, then all, without putting two of them together', () => {
+        const four = { ...board, lanes: ['a', 'b', 'c', 'd'].map((name) => ({ name, bases: [name] })) };
+        const one = grouped(four, [['c', 'd']], four.lanes);
+        expect(lanes(one)).toEqual(['a: a', 'b: b', 'together_1: c d']);
+        expect(
+            lanes(
+                grouped(
+                    one,
+                    [
+                        ['a', 'b'],
+                        ['c', 'd'],
+                    ],
+                    four.lanes,
+                ),
+            ),
+        ).toEqual(['together_1: c d', 'together_2: a b']);
+    });
     it('keeps only what is not as the names say', () => {
         expect(choicesOf(board).sets).toEqual([]);
         expect(choicesOf(selfBaked(renamed(board, 'drum', 'barrel'), ['axle']))).toEqual({

@@ -78,11 +78,15 @@ const toggled = (list: string[], one: string): string[] => (list.includes(one) ?
 export const detached = (board: Board, name: string): Board => ({ ...board, detachable: toggled(board.detachable, name) });
 export const selfBaked = (board: Board, bases: string[]): Board => bases.reduce((all, base) => ({ ...all, onItself: toggled(all.onItself, base) }), board);
 
-/** Sets that may bake together, as one set each. */
-export const grouped = (board: Board, groups: string[][]): Board =>
-    groups.reduce((all, group, i) => {
-        const bases = group.flatMap((name) => board.lanes.find((lane) => lane.name === name)?.bases ?? []);
-        return group.length < 2 ? all : moved(all, bases, `together_${i + 1}`);
+/** Sets that may bake together, as one set each, whatever has been moved about since they were measured; a name that is taken goes to nobody else. */
+export const grouped = (board: Board, groups: string[][], sets: { name: string; bases: string[] }[]): Board =>
+    groups.reduce((all, group) => {
+        const bases = group.flatMap((name) => sets.find((set) => set.name === name)?.bases ?? []).filter((base) => !all.leftOut.includes(base));
+        let number = 1;
+        while (all.lanes.some((lane) => lane.name === `together_${number}` && !lane.bases.every((base) => bases.includes(base)))) {
+            number++;
+        }
+        return group.length < 2 ? all : moved(all, bases, `together_${number}`);
     }, board);
 
 export const shadedBy = (board: Board, set: string, by: string): boolean =>

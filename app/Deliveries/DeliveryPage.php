@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\Checks\Catalogue;
-use Anvil\Clearance\ExplodePlan;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\Bounds;
 use Anvil\Inspection\Inspection;

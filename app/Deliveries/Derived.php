@@ -8,7 +8,7 @@ use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 use App\Models\Delivery;
 use App\Models\Upload;
 use Illuminate\Support\Facades\Storage;

@@ -6,10 +6,10 @@ namespace App\Deliveries;
 
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Formats\Zip\ZippedFiles;
 use Anvil\Pairing\NameReading;
 use Anvil\Standard\Standard as Rules;
+use Anvil\Unreadable;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Standard;

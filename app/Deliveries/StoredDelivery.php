@@ -4,20 +4,20 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
-use Anvil\Clearance\Assembled;
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
+use Anvil\Explode\Assembled;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part as CorePart;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Part;

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use Anvil\Checks\Runner;
-use Anvil\Clearance\ExplodePlan;
-use Anvil\Clearance\Shading;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Handoff\Ticket;
 use Anvil\Inspection\Report;
+use Anvil\Occlusion\Shading;
 use Anvil\Place\PlaceMend;
 use Anvil\Standard\Severity;
 use App\Deliveries\DisplayFile;

@@ -6,9 +6,9 @@ namespace App\Jobs;
 
 use Anvil\Cage\CageFiles;
 use Anvil\Cage\CageFit;
-use Anvil\Clearance\ExplodedFiles;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
+use Anvil\Explode\ExplodedFiles;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Inspection\Inspection;

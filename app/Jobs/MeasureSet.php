@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use Anvil\Clearance\AssetClearance;
-use Anvil\Clearance\SetSurfaces;
-use Anvil\Clearance\Visibility;
 use Anvil\Pairing\Tie;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Rays\Visibility;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Standard;
 use App\Deliveries\StoredDelivery;

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\SetClearance;
-use Anvil\Clearance\SetSurfaces;
-use Anvil\Clearance\Visibility;
+use Anvil\Explode\Assembled;
 use Anvil\Inspection\Inspection;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Rays\Visibility;
 use Anvil\Sets\BakeSet as Set;
 use App\Deliveries\SetInputs;
 use App\Deliveries\Steps;

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile as CoreReadFile;
 use Anvil\Formats\Folder;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\MeshStore;
-use Anvil\Inspection\GivenFile;
-use Anvil\Inspection\ReadFile as CoreReadFile;
+use Anvil\Unreadable;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\File;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use Anvil\Clearance\ExplodePlan;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard as Rules;

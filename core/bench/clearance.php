@@ -8,6 +8,8 @@ declare(strict_types=1);
  * of `anvil:inspect`. Each in a process of its own, best of so many runs.
  */
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
@@ -16,9 +18,7 @@ use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Spatial\NearestPoint;

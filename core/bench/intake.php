@@ -8,6 +8,8 @@ declare(strict_types=1);
  * PLY stands beside three's loaders in Node.
  */
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Runner;
 use Anvil\Checks\Station;
@@ -21,9 +23,7 @@ use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;

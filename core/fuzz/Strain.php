@@ -6,9 +6,9 @@ namespace Anvil\Fuzz;
 
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Formats\Zip\ZippedFiles;
 use Anvil\Tests\Support\MemorySource;
+use Anvil\Unreadable;
 use ErrorException;
 use RuntimeException;
 use Throwable;

@@ -6,10 +6,10 @@ namespace Anvil\Tests;
 
 use Anvil\Checks\Catalogue;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\Outside;
+use Anvil\Unreadable;
 use FilesystemIterator;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -41,9 +41,9 @@ final class BordersAndKernelsTest extends TestCase
     {
         $code = 'require '.var_export(Outside::root().'/vendor/autoload.php', true).';
             $low = Anvil\Modelling\Shapes::cylinder(1, 2, 24)->mesh(); $high = Anvil\Modelling\Shapes::roundedCylinder(1, 2, .08, 64, 6)->mesh();
-            $set = new Anvil\Clearance\SetSurfaces("a", [$low], [$high], true);
-            $r = Anvil\Clearance\ClearanceMeasure::of($set, [], Anvil\Clearance\Visibility::assembled([$set]), Anvil\Standard\Standard::builtIn(), 8192);
-            $health = Anvil\Surface\MeshHealth::of($high); $off = Anvil\Place\OffsetSearch::of([$low], Anvil\Spatial\TriangleTree::of($high->moved([0.02, -0.01, 0.0])->positions, $high->triangles), 512);
+            $set = new Anvil\Rays\SetSurfaces("a", [$low], [$high], true);
+            $r = Anvil\Clearance\ClearanceMeasure::of($set, [], Anvil\Rays\Visibility::assembled([$set]), Anvil\Standard\Standard::builtIn(), 8192);
+            $health = Anvil\Geometry\MeshHealth::of($high); $off = Anvil\Place\OffsetSearch::of([$low], Anvil\Spatial\TriangleTree::of($high->moved([0.02, -0.01, 0.0])->positions, $high->triangles), 512);
             $costs = []; mt_srand(5); for ($i = 0; $i < 60; $i++) { for ($j = 0; $j < 60; $j++) { $costs[$i][$j] = mt_rand(0, 1000) / 700; } }
             $read = Anvil\Formats\FormatCatalogue::read(new Anvil\Tests\Support\MemorySource("a.obj", Anvil\Fuzz\Seeds::all()["a.obj"]));
             $large = Anvil\Modelling\Polygons::join([Anvil\Modelling\Shapes::box(4, .1, 4), ...array_map(fn ($i) => Anvil\Modelling\Shapes::sphere(.03, 5, 8)->moved($i % 4 - 1.5, .06, intdiv($i, 4) - 1.5), range(0, 15))])->mesh();

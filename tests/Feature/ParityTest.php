@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use Anvil\Asset\GivenFile;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspector;
 use Anvil\Modelling\Polygons;
 use Anvil\Tests\Figures\FigureAssets;

@@ -4,15 +4,14 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use Anvil\Clearance\Assembled;
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
+use Anvil\Explode\Assembled;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
 use Anvil\Inspection\Inspector;
-use Anvil\Inspection\ReadFile;
 use Anvil\Inspection\Report;
 use Anvil\Parallel\Forks;
 use Anvil\Standard\CheckCodes;
@@ -21,6 +20,7 @@ use Anvil\Standard\RaySettings;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 use Anvil\Standard\Waiver;
+use Anvil\Unreadable;
 use Closure;
 use Illuminate\Console\Command;
 use RuntimeException;

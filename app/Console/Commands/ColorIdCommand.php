@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use Anvil\Asset\ReadFile;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
 use Anvil\Formats\FolderSink;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Standard\Role;
 use Throwable;
 

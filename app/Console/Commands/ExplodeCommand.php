@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use Anvil\Clearance\ExplodedFiles;
-use Anvil\Clearance\ExplodePlan;
+use Anvil\Explode\ExplodedFiles;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Formats\FolderSink;
 use Throwable;
 

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use Anvil\Asset\ReadFile;
+use Anvil\Asset\RenamePlan;
+use Anvil\Asset\WrittenNames;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
-use Anvil\Formats\Unreadable;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
-use Anvil\Inspection\WrittenNames;
-use Anvil\Pairing\RenamePlan;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 use Throwable;
 
 /**

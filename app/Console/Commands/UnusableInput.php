@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 use RuntimeException;
 
 /**

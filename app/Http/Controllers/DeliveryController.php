@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 use App\Deliveries\Deletion;
 use App\Deliveries\DeliveryPage;
 use App\Deliveries\DisplayFile;

@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use Anvil\Clearance\ExplodedFiles;
+use Anvil\Asset\RenamePlan;
+use Anvil\Explode\ExplodedFiles;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
 use Anvil\Inspection\Inspection;
-use Anvil\Pairing\RenamePlan;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\SuffixGuess;
 use Anvil\Pairing\TieKind;
 use Anvil\Place\PlaceMend;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 use App\Deliveries\Derived;
 use App\Deliveries\StoredDelivery;
 use App\Http\Data\DeliveredData;

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Anvil\Cage;
 
+use Anvil\Asset\WrittenNames;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Formats\Sink;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Part;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\WrittenNames;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 

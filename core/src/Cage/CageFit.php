@@ -6,12 +6,12 @@ namespace Anvil\Cage;
 
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
-use Anvil\Clearance\HeightSolver;
-use Anvil\Clearance\LowSurface;
-use Anvil\Clearance\RayField;
 use Anvil\Clearance\SetClearance;
-use Anvil\Clearance\SetSurfaces;
 use Anvil\Inspection\Inspection;
+use Anvil\Rays\HeightSolver;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\RayField;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Sets\BakeSet;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\TriangleTree;

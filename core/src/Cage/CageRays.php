@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Cage;
 
-use Anvil\Clearance\Belonging;
-use Anvil\Clearance\HighSurface;
-use Anvil\Clearance\RayField;
+use Anvil\Rays\Belonging;
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\RayField;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;

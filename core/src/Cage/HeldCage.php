@@ -6,11 +6,11 @@ namespace Anvil\Cage;
 
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetClearance;
-use Anvil\Clearance\SetSurfaces;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Weld;
 use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Sets\BakeSet;
 
 /**

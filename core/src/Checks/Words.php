@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Checks;
 
-use Anvil\Clearance\Estimate;
 use Anvil\Clearance\SetClearance;
+use Anvil\Rays\Estimate;
 
 /**
  * Numbers in messages.

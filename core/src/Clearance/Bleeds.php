@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Geometry\Bounds;
+use Anvil\Rays\Hits;
+use Anvil\Rays\Samples;
+use Anvil\Rays\SeenSamples;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Standard\RaySettings;
 use Anvil\Standard\Reach;

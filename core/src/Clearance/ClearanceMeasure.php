@@ -5,6 +5,17 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Place\Facing;
+use Anvil\Rays\HighShells;
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\Hits;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\RayField;
+use Anvil\Rays\Samples;
+use Anvil\Rays\SeenSamples;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Rays\Shooting;
+use Anvil\Rays\Spread;
+use Anvil\Rays\Visibility;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\RaySettings;

@@ -4,6 +4,12 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\HighShells;
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\Hits;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
+use Anvil\Rays\Spread;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Standard\Reach;

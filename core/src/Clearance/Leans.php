@@ -4,6 +4,13 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\Belonging;
+use Anvil\Rays\HighShells;
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\Hits;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
+use Anvil\Rays\Spread;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Standard\Reach;

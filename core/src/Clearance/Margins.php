@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\TriangleTree;
 

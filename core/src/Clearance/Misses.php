@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\Hits;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
+use Anvil\Rays\Spread;
 use Anvil\Standard\Reach;
 use Closure;
 

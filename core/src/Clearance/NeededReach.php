@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Geometry\Weld;
+use Anvil\Rays\Belonging;
+use Anvil\Rays\HeightSolver;
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\LowSurface;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 

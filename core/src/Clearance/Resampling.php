@@ -4,6 +4,14 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\Estimate;
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\Hits;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
+use Anvil\Rays\SeenSamples;
+use Anvil\Rays\Shooting;
+use Anvil\Rays\Visibility;
 use Anvil\Standard\RaySettings;
 use Anvil\Standard\Reach;
 use Closure;

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
 use Anvil\Spatial\NearestPoint;
 
 /**

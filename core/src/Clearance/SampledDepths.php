@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\Hits;
+use Anvil\Rays\Samples;
+use Anvil\Rays\SeenSamples;
 use Anvil\Standard\Reach;
 
 /**

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Inspection\Inspection;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Rays\Visibility;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Reach;
 use Anvil\Standard\Role;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Rays\Hits;
+use Anvil\Rays\Samples;
 use Anvil\Standard\Reach;
 use Closure;
 

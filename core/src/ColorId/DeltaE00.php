@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\ColorId;
 
+use Anvil\Geometry\Color;
+
 /**
  * ΔE00, CIE 142-2001, as written out by G. Sharma, W. Wu and E. N. Dalal, "The CIEDE2000 Color-Difference Formula:
  * Implementation Notes, Supplementary Test Data, and Mathematical Observations", Color Research and Application 30 (2005).

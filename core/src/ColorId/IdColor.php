@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\ColorId;
 
+use Anvil\Geometry\Color;
 use Anvil\Pairing\RoledPart;
 
 /**

@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace Anvil\ColorId;
 
+use Anvil\Asset\Frames;
+use Anvil\Asset\ReadFile;
 use Anvil\Formats\Gltf\Container;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Gltf\GltfRewriter;
 use Anvil\Formats\Rewriter;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Frames;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 use stdClass;
 
 /**

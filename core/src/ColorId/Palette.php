@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\ColorId;
 
+use Anvil\Geometry\Color;
+
 /**
  * The most distinct colours for a number of IDs: greedy farthest point in ΔE00 over a fixed grid of vivid colours with black and
  * white, then exchanged one by one as long as the least distance grows. No random seed: the same number gives the same colours.

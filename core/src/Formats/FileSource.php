@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Formats;
 
+use Anvil\Unreadable;
+
 /**
  * A file on a local disk. Side files are looked for in its own folder and below, never above or elsewhere.
  */

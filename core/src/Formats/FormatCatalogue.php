@@ -11,6 +11,7 @@ use Anvil\Formats\Ply\PlyReader;
 use Anvil\Formats\Stl\StlReader;
 use Anvil\Formats\Usd\UsdaReader;
 use Anvil\Geometry\Scene;
+use Anvil\Unreadable;
 
 /**
  * Which reader a file gets, and what is said of files that have none.

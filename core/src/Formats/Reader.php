@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Formats;
 
 use Anvil\Geometry\Scene;
+use Anvil\Unreadable;
 
 interface Reader
 {

@@ -9,6 +9,7 @@ use Anvil\Formats\Gltf\GltfRewriter;
 use Anvil\Formats\Obj\ObjRewriter;
 use Anvil\Formats\Ply\PlyRewriter;
 use Anvil\Formats\Stl\StlRewriter;
+use Anvil\Unreadable;
 
 /**
  * Writes a file again with changes, and every side file that it names.

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Formats;
 
+use Anvil\Unreadable;
+
 /**
  * A file handed in, with the files beside it that it may name.
  */

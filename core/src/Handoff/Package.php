@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Anvil\Handoff;
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\WrittenNames;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\CheckResult;
 use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Report;
-use Anvil\Inspection\WrittenNames;
 use Anvil\Pairing\RoledPart;
 use RuntimeException;
 use ZipArchive;

@@ -8,9 +8,9 @@ use Anvil\Checks\Finding;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Inspection\Report;
 use Anvil\Standard\Severity;
+use Anvil\Unreadable;
 use ZipArchive;
 
 /**

@@ -4,15 +4,18 @@ declare(strict_types=1);
 
 namespace Anvil\Inspection;
 
+use Anvil\Asset\Frames;
+use Anvil\Asset\ReadFile;
 use Anvil\Cage\HeldCage;
-use Anvil\Clearance\Assembled;
 use Anvil\Clearance\Crossings;
 use Anvil\Clearance\SetClearance;
 use Anvil\Clearance\WholeBake;
 use Anvil\ColorId\IdColors;
+use Anvil\Explode\Assembled;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\MeshHealth;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Pairing\Pairing;
@@ -28,7 +31,6 @@ use Anvil\Sets\SetGrouping;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
-use Anvil\Surface\MeshHealth;
 use Anvil\Surface\UvIslands;
 
 /**

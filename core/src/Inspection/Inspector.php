@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Anvil\Inspection;
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Runner;
-use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
-use Anvil\Clearance\ExplodePlan;
+use Anvil\Explode\Assembled;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Standard\Waiver;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Inspection;
 
+use Anvil\Asset\ReadFile;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
 use Anvil\Pairing\RoledPart;

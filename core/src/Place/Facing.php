@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Anvil\Place;
 
-use Anvil\Clearance\HighSurface;
-use Anvil\Clearance\LowSurface;
-use Anvil\Clearance\SetSurfaces;
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\MeshHealth;
 use Anvil\Geometry\SurfacePoints;
 use Anvil\Geometry\Weld;
+use Anvil\Rays\HighSurface;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
-use Anvil\Surface\MeshHealth;
 
 /**
  * Which shells of a set, low or high, face the wrong way: a low shell that faces away from its high, a high shell that its low meets from

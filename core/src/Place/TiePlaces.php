@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace Anvil\Place;
 
-use Anvil\Clearance\Belonging;
-use Anvil\Clearance\LowSurface;
-use Anvil\Clearance\SetSurfaces;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\MeshHealth;
 use Anvil\Geometry\SurfacePoints;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
+use Anvil\Rays\Belonging;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
-use Anvil\Surface\MeshHealth;
 
 /**
  * Measures how the ties of one set lie. Uses the set's own tree of the high poly where the set is one tie.

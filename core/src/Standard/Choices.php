@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Standard;
 
-use Anvil\Formats\Json;
-use Anvil\Formats\Unreadable;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * What was decided for one asset. The file's form is CLI.md, "The choices of an asset".

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Standard;
 
-use Anvil\Formats\Json;
-use Anvil\Formats\Unreadable;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * A studio's rules. The file's form is CLI.md, "The standard's file"; what it leaves out is as in the built-in standard.

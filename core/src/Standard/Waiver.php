@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Standard;
 
-use Anvil\Formats\Json;
-use Anvil\Formats\Unreadable;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * A person's written acceptance of one finding. It holds while the measure is no worse than `value`.

@@ -4,16 +4,15 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Checks;
 
+use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
-use Anvil\Clearance\Assembled;
-use Anvil\Formats\Unreadable;
+use Anvil\Explode\Assembled;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Inspection\Report;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
@@ -23,6 +22,7 @@ use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Clearance\GoodAssetsTest;
 use Anvil\Tests\Support\Assets;
+use Anvil\Unreadable;
 use Closure;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Clearance;
 
+use Anvil\Asset\ReadFile;
 use Anvil\Cage\CageFiles;
 use Anvil\Cage\CageFit;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Inspection\ReadFile;
 use Anvil\Inspection\Report;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;

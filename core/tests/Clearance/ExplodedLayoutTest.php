@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Clearance;
 
-use Anvil\Clearance\Assembled;
-use Anvil\Clearance\ExplodedFiles;
-use Anvil\Clearance\ExplodePlan;
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
+use Anvil\Explode\Assembled;
+use Anvil\Explode\ExplodedFiles;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Formats\Rewriter;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Anvil\Tests\Clearance;
 
 use Anvil\Clearance\ClearanceMeasure;
-use Anvil\Clearance\Estimate;
 use Anvil\Clearance\Resampling;
 use Anvil\Clearance\SetClearance;
-use Anvil\Clearance\SetSurfaces;
-use Anvil\Clearance\Visibility;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
+use Anvil\Rays\Estimate;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Rays\Visibility;
 use Anvil\Standard\Standard;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;

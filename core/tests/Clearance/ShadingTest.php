@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Clearance;
 
-use Anvil\Clearance\ExplodePlan;
-use Anvil\Clearance\SampleShares;
-use Anvil\Clearance\Shading;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Modelling\Shapes;
+use Anvil\Occlusion\Shading;
+use Anvil\Rays\SampleShares;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Reach;
 use Anvil\Standard\Standard;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\ColorId;
 
-use Anvil\ColorId\Color;
+use Anvil\Asset\ReadFile;
 use Anvil\ColorId\DeltaE00;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdColors;
@@ -15,10 +15,10 @@ use Anvil\ColorId\Touching;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Obj\ObjWriter;
+use Anvil\Geometry\Color;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\RoledPart;

@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Figures;
 
-use Anvil\Clearance\ExplodePlan;
-use Anvil\Clearance\Shading;
+use Anvil\Asset\RenamePlan;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdColors;
 use Anvil\ColorId\IdPlan;
 use Anvil\ColorId\Touching;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Inspection\Report;
 use Anvil\Modelling\Polygons;
-use Anvil\Pairing\RenamePlan;
+use Anvil\Occlusion\Shading;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
 use Anvil\Place\PlaceMend;

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Figures;
 
-use Anvil\Clearance\SetSurfaces;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Place\Facing;
 use Anvil\Place\OffsetSearch;
 use Anvil\Place\QuarterTurn;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Spatial\TriangleTree;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;

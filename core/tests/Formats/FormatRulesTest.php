@@ -9,13 +9,13 @@ use Anvil\Formats\Decimal;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Rewriter;
 use Anvil\Formats\Units;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Tests\Support\MemorySink;
 use Anvil\Tests\Support\MemorySource;
+use Anvil\Unreadable;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 

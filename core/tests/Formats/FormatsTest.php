@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Formats;
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
 use Anvil\Formats\Changes;
@@ -12,21 +14,19 @@ use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Formats\Rewriter;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\DisplayMesh;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\MemorySink;
 use Anvil\Tests\Support\MemorySource;
+use Anvil\Unreadable;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 

@@ -4,20 +4,20 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Formats;
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\WrittenNames;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Formats\Zip\ZippedFiles;
-use Anvil\Inspection\GivenFile;
-use Anvil\Inspection\WrittenNames;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 use Anvil\Standard\Standard;
 use Anvil\Standard\Waiver;
 use Anvil\Tests\Support\Assets;
 use Anvil\Tests\Support\MemorySource;
+use Anvil\Unreadable;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use ZipArchive;

@@ -4,23 +4,23 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Formats;
 
+use Anvil\Asset\Frames;
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\ReadFile;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Rewriter;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Frames;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\MemorySink;
 use Anvil\Tests\Support\MemorySource;
+use Anvil\Unreadable;
 use PHPUnit\Framework\TestCase;
 
 /**

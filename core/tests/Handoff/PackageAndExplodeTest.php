@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Handoff;
 
-use Anvil\Clearance\ExplodedFiles;
-use Anvil\Clearance\ExplodePlan;
+use Anvil\Asset\GivenFile;
+use Anvil\Explode\ExplodedFiles;
+use Anvil\Explode\ExplodePlan;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
@@ -13,7 +14,6 @@ use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Handoff\Package;
 use Anvil\Handoff\Readback;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspector;
 use Anvil\Inspection\Report;
 use Anvil\Standard\Choices;

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Pairing;
 
+use Anvil\Asset\ReadFile;
+use Anvil\Asset\RenamePlan;
 use Anvil\Geometry\Bounds;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\NameReading;
 use Anvil\Pairing\PlaceCost;
-use Anvil\Pairing\RenamePlan;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\SuffixState;
 use Anvil\Pairing\Tie;

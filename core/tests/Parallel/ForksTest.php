@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Parallel;
 
+use Anvil\Asset\GivenFile;
 use Anvil\Clearance\SetClearance;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspector;
 use Anvil\Modelling\Shapes;
 use Anvil\Parallel\Forks;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Place;
 
-use Anvil\Clearance\SetSurfaces;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Weld;
@@ -20,6 +19,7 @@ use Anvil\Place\ShellShape;
 use Anvil\Place\SizeFactor;
 use Anvil\Place\TiePlace;
 use Anvil\Place\TiePlaces;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
@@ -386,7 +386,7 @@ final class PlaceRulesTest extends TestCase
     }
 
     /**
-     * @param  list<\Anvil\Inspection\ReadFile>  $files
+     * @param  list<\Anvil\Asset\ReadFile>  $files
      */
     private static function inspection(array $files): Inspection
     {

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Place;
 
+use Anvil\Asset\RenamePlan;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Inspection\Inspection;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
-use Anvil\Pairing\RenamePlan;
 use Anvil\Pairing\SuffixGuess;
 use Anvil\Place\PlaceMend;
 use Anvil\Place\SizeFactor;
@@ -179,7 +179,7 @@ final class PlaceTest extends TestCase
     }
 
     /**
-     * @param  list<\Anvil\Inspection\ReadFile>  $files
+     * @param  list<\Anvil\Asset\ReadFile>  $files
      */
     private static function inspection(array $files, ?Standard $standard = null): Inspection
     {

@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\References;
 
-use Anvil\Clearance\LowSurface;
-use Anvil\ColorId\Color;
 use Anvil\ColorId\DeltaE00;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Geometry\Bounds;
+use Anvil\Geometry\Color;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Modelling\Shapes;
+use Anvil\Rays\LowSurface;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;

@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Spatial;
 
-use Anvil\Clearance\HeightSolver;
-use Anvil\Clearance\LowSurface;
-use Anvil\Clearance\Samples;
-use Anvil\Clearance\SampleShares;
-use Anvil\Clearance\SetSurfaces;
-use Anvil\Clearance\Visibility;
 use Anvil\ColorId\Palette;
 use Anvil\Geometry\Mesh;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
+use Anvil\Rays\HeightSolver;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
+use Anvil\Rays\SampleShares;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Rays\Visibility;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
@@ -170,7 +170,7 @@ final class KernelsTest extends TestCase
     public function test_what_lies_inside_another_part_is_not_seen(): void
     {
         $sets = new SetSurfaces('a', [Shapes::box(1, 1, 1)->mesh(), Shapes::box(3, 3, 3)->mesh()], [], true);
-        $visibility = new Visibility(\Anvil\Clearance\Visibility::assembled([$sets]));
+        $visibility = new Visibility(\Anvil\Rays\Visibility::assembled([$sets]));
         self::assertFalse($visibility->seen(0.5, 0.0, 0.0, 1.0, 0.0, 0.0));
         self::assertTrue($visibility->seen(1.5, 0.0, 0.0, 1.0, 0.0, 0.0));
         self::assertTrue($visibility->seen(0.0, 0.0, -1.5, 0.0, 0.0, -1.0), 'the frame on the normal holds at the pole');

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Support;
 
+use Anvil\Asset\ReadFile;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Runner;
-use Anvil\Clearance\Assembled;
 use Anvil\Clearance\AssetClearance;
+use Anvil\Explode\Assembled;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\ReadFile;
 use Anvil\Inspection\Report;
 use Anvil\Modelling\Polygons;
 use Anvil\Standard\Choices;

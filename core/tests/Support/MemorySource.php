@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Tests\Support;
 
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * A file that is only in memory, with side files beside it.

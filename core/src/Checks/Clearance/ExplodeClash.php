@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Clearance\Assembled;
+use Anvil\Explode\Assembled;
 use Anvil\Inspection\Inspection;
 use Anvil\Standard\Severity;
 

@@ -11,8 +11,8 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Clearance\Estimate;
 use Anvil\Inspection\Inspection;
+use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
 
 /**

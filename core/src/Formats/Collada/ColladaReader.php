@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Collada;
 
-use Anvil\ColorId\Color;
 use Anvil\Formats\Reader;
 use Anvil\Formats\Source;
 use Anvil\Formats\Units;
-use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Color;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
+use Anvil\Unreadable;
 
 /**
  * COLLADA 1.4 and 1.5 (`.dae`): one part a node that carries a geometry, in the file's own unit and axes.

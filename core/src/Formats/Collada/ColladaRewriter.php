@@ -8,8 +8,8 @@ use Anvil\Formats\Changes;
 use Anvil\Formats\Decimal;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
+use Anvil\Unreadable;
 
 /**
  * Writes a COLLADA file again: a rename replaces the `name` of a node, and of its geometry where that has the same; a move or a turn

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Anvil\Formats\Collada;
 
 use Anvil\Formats\PolygonSoup;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Normals;
+use Anvil\Unreadable;
 use Closure;
 
 /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Collada;
 
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * An element of an XML file.

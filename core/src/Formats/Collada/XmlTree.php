@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Collada;
 
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * An XML file as a light tree, read in pieces. A document type is refused, since it could name entities.

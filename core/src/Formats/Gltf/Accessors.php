@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Gltf;
 
-use Anvil\Formats\Json;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * Accessors to flat lists: every component type, normalised integers, strides, sparse values; bounds are checked before a byte is read.

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Formats\Gltf;
 
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * The outer layer of glTF 2.0: the JSON text and, in a .glb, the binary chunk (glTF 2.0 specification, "GLB File Format").

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Gltf;
 
-use Anvil\Formats\Json;
+use Anvil\Json;
 
 /**
  * What a glTF file holds beside meshes, in words.

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Gltf;
 
-use Anvil\ColorId\Color;
 use Anvil\Formats\Sink;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Bytes;
+use Anvil\Geometry\Color;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 

@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Gltf;
 
-use Anvil\ColorId\Color;
-use Anvil\Formats\Json;
 use Anvil\Formats\Reader;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
+use Anvil\Geometry\Color;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Normals;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * glTF 2.0, as .glb and .gltf, to parts in world space: one a node with a mesh, its primitives together.

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Anvil\Formats\Gltf;
 
 use Anvil\Formats\Changes;
-use Anvil\Formats\Json;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * Writes a glTF file again: a rename replaces the bytes of a name (of the node, and of its mesh where that has the same), a move the

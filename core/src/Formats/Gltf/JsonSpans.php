@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Gltf;
 
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * Where in a JSON text the members of `nodes[i]`, `meshes[i]` and `accessors[i]` stand, so that one value can be changed and every other byte kept.

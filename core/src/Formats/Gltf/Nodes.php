@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Gltf;
 
-use Anvil\Formats\Json;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * The node tree of the scene that the file shows: world matrices, parents, order of visit.

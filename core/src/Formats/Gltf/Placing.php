@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Gltf;
 
-use Anvil\Formats\Json;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Matrix;
+use Anvil\Json;
+use Anvil\Unreadable;
 
 /**
  * A turn or a uniform scale of a whole glTF file. Where no node turns or scales, the vertices themselves are placed, so that every node

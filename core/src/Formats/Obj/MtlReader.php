@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Obj;
 
-use Anvil\ColorId\Color;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
+use Anvil\Geometry\Color;
+use Anvil\Unreadable;
 
 /**
  * The colours that an MTL file sets explicitly (`Kd`), taken as sRGB, and which of its materials let light through (`d`, `Tr`, `map_d`).

@@ -6,7 +6,6 @@ namespace Anvil\Formats\Obj;
 
 use Anvil\Formats\Reader;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Normals;
@@ -14,6 +13,7 @@ use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
 use Anvil\Geometry\Triangulation;
+use Anvil\Unreadable;
 
 /**
  * Wavefront OBJ: polygons, objects and groups, UVs, normals, materials, vertex colours behind the position.

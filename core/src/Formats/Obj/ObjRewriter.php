@@ -8,8 +8,8 @@ use Anvil\Formats\Changes;
 use Anvil\Formats\Decimal;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
+use Anvil\Unreadable;
 use Closure;
 
 /**

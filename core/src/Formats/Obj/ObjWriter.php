@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Obj;
 
-use Anvil\ColorId\Color;
 use Anvil\Formats\Sink;
+use Anvil\Geometry\Color;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Ply;
 
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * The head of a PLY file: how its numbers are written, and which elements with which properties follow.

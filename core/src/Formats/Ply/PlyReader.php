@@ -7,13 +7,13 @@ namespace Anvil\Formats\Ply;
 use Anvil\Formats\PolygonSoup;
 use Anvil\Formats\Reader;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Normals;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
+use Anvil\Unreadable;
 
 /**
  * PLY (G. Turk, "The PLY Polygon File Format", 1994): ascii and both binary orders, faces of any size, triangle strips, normals,

@@ -8,8 +8,8 @@ use Anvil\Formats\Changes;
 use Anvil\Formats\Decimal;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
+use Anvil\Unreadable;
 
 /**
  * Writes a PLY file again with its vertices, and on a turn their normals, moved; every other byte as it was.

@@ -6,12 +6,12 @@ namespace Anvil\Formats\Stl;
 
 use Anvil\Formats\Reader;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
+use Anvil\Unreadable;
 
 /**
  * STL, binary and text: triangles and nothing else, so a high poly only. One part, named by the file; equal corners become one vertex.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Usd;
 
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * The text form of USD to a tree of prims. Values stay as they are written until someone asks for them.

@@ -4,19 +4,19 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Usd;
 
-use Anvil\ColorId\Color;
 use Anvil\Formats\PolygonSoup;
 use Anvil\Formats\Reader;
 use Anvil\Formats\Source;
 use Anvil\Formats\Units;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bytes;
+use Anvil\Geometry\Color;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Normals;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
+use Anvil\Unreadable;
 
 /**
  * USD text (`.usda`): Mesh prims with their xformOps, `primvars:st` and normals by interpolation, materials by binding and GeomSubset,

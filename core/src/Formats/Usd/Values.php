@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Usd;
 
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 
 /**
  * Numbers of a USD text value, whatever its brackets.

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Formats\Usd;
 
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Matrix;
+use Anvil\Unreadable;
 
 /**
  * A prim's local transform from its xformOps, in the order of `xformOpOrder`.

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Formats\Zip;
 
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
+use Anvil\Unreadable;
 use ZipArchive;
 
 /**

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\MeshHealth;
 use Anvil\Geometry\Topology;
 use Anvil\Spatial\TriangleTree;
-use Anvil\Surface\MeshHealth;
 
 /**
  * All low parts of a set as one surface, with the directions that rays leave it in (METHODS, "Direction").

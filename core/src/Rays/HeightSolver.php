@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 /**
  * At which height `t` a point lies on the surface `{p + t·n}` over a low poly.

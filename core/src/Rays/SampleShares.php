@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 use Anvil\Geometry\Mesh;
 

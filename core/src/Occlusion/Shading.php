@@ -2,9 +2,13 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Occlusion;
 
+use Anvil\Clearance\AssetClearance;
 use Anvil\Inspection\Inspection;
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
 

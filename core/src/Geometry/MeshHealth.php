@@ -2,10 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Surface;
-
-use Anvil\Geometry\Mesh;
-use Anvil\Geometry\Weld;
+namespace Anvil\Geometry;
 
 /**
  * What is wrong with a mesh by itself: triangles without area, doubled triangles, edges of over two faces, separate fans at a vertex,

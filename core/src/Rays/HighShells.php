@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 /**
  * The shells of a set's high poly: which triangle is in which, and their areas.

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Inspection;
+namespace Anvil\Asset;
 
 use Anvil\Formats\Units;
 use Anvil\Geometry\Matrix;

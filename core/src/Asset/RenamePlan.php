@@ -2,9 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Pairing;
+namespace Anvil\Asset;
 
 use Anvil\Inspection\Inspection;
+use Anvil\Pairing\ByPlace;
+use Anvil\Pairing\NameReading;
+use Anvil\Pairing\RoledPart;
+use Anvil\Pairing\SuffixState;
+use Anvil\Pairing\Tie;
 use Anvil\Standard\Role;
 
 /**

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Inspection;
+namespace Anvil\Asset;
 
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Unreadable;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 
 /**
  * A file after reading: a scene, or why there is none.

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Explode;
 
-use Anvil\Formats\Json;
-use Anvil\Formats\Unreadable;
 use Anvil\Inspection\Inspection;
+use Anvil\Json;
 use Anvil\Pairing\RoledPart;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 
 /**
  * What an exploded layout was before: an original with the parts where they were, or the vectors that they were moved by.

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 /**
  * Points spread over a set's low poly by UV area (by 3D area where it has no UVs), from a fixed low-discrepancy sequence: M. Roberts'

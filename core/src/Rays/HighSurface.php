@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\MeshHealth;
 use Anvil\Geometry\Weld;
 use Anvil\Spatial\TriangleTree;
-use Anvil\Surface\MeshHealth;
 
 /**
  * All high parts of a set as one surface. Triangles are numbered part after part, so the lowest number is the lowest part, then face.

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Explode;
 
+use Anvil\Asset\GivenFile;
+use Anvil\Asset\WrittenNames;
 use Anvil\Formats\Changes;
 use Anvil\Formats\Rewriter;
 use Anvil\Formats\Sink;
-use Anvil\Inspection\GivenFile;
 use Anvil\Inspection\Inspection;
-use Anvil\Inspection\WrittenNames;
 use Anvil\Pairing\RoledPart;
 use Closure;
 

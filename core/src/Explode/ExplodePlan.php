@@ -2,10 +2,15 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Explode;
 
+use Anvil\Clearance\Bleed;
+use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Geometry\Bounds;
 use Anvil\Inspection\Inspection;
+use Anvil\Occlusion\Occlusion;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Rays\Visibility;
 use Anvil\Sets\BakeSet;
 
 /**

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 /**
  * Which of a set's samples are seen: looked at when somebody asks, some that lie side by side at once.

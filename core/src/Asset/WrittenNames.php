@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Inspection;
+namespace Anvil\Asset;
 
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;

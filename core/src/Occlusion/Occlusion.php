@@ -2,8 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Occlusion;
 
+use Anvil\Rays\LowSurface;
+use Anvil\Rays\Samples;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Spatial\SegmentCast;
 
 /**

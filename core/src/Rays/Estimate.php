@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Clearance;
+namespace Anvil\Rays;
 
 /**
  * A share that was estimated on samples, with its 95 % interval (E. B. Wilson, "Probable Inference, the Law of Succession, and Statistical

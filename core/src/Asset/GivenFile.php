@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Inspection;
+namespace Anvil\Asset;
 
 use Anvil\Formats\FileSource;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Source;
-use Anvil\Formats\Unreadable;
 use Anvil\Formats\Zip\ZippedFiles;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 
 /**
  * A file handed in: as it was named, and the role that its prefix gives it.

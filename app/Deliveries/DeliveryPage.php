@@ -8,7 +8,7 @@ use Anvil\Checks\Catalogue;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\Bounds;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\PlaceCost;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
@@ -65,7 +65,7 @@ final readonly class DeliveryPage
     /** Lone parts for which the nearest on the other side is looked for, of those that place and size give none. */
     private const SEARCHED = 100;
 
-    private Inspection $inspection;
+    private Measures $measures;
 
     /** @var array<string, CoreSet> */
     private array $setsByName;
@@ -80,14 +80,14 @@ final readonly class DeliveryPage
     {
         $delivery->loadMissing(['asset.standard', 'files.parts', 'sets', 'findings', 'outputs', 'packages']);
         // Names and bounds are enough for what is shown; no mesh is loaded.
-        $this->inspection = (new StoredDelivery($delivery))->light();
+        $this->measures = (new StoredDelivery($delivery))->light();
         $byName = [];
-        foreach ($this->inspection->sets as $set) {
+        foreach ($this->measures->asset->sets as $set) {
             $byName[$set->name] = $set;
         }
         $this->setsByName = $byName;
         $byFile = [];
-        foreach ($this->inspection->parts as $part) {
+        foreach ($this->measures->asset->parts as $part) {
             $byFile[$part->path][] = $part;
         }
         $this->partsByFile = $byFile;
@@ -150,7 +150,7 @@ final readonly class DeliveryPage
 
     private function file(File $file): FileData
     {
-        $ofName = RoledPart::roleOfFile($file->name, $this->inspection->standard)?->value;
+        $ofName = RoledPart::roleOfFile($file->name, $this->measures->asset->standard)?->value;
         $bounds = Bounds::union($file->parts->map(static fn (Part $part): ?Bounds => self::bounds($part))->all());
         $materials = array_values(array_unique(array_merge(...array_values($file->parts->map(static fn (Part $part): array => $part->materials)->all()))));
 
@@ -186,7 +186,7 @@ final readonly class DeliveryPage
     private function parts(): array
     {
         $setOf = [];
-        foreach ($this->inspection->sets as $set) {
+        foreach ($this->measures->asset->sets as $set) {
             foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
                 $setOf[spl_object_id($part)] = $set->name;
             }
@@ -198,7 +198,7 @@ final readonly class DeliveryPage
             }
         }
         $out = [];
-        foreach ($this->inspection->parts as $i => $part) {
+        foreach ($this->measures->asset->parts as $i => $part) {
             [$file, $row] = $rows[$i];
             $out[] = new PartData($part->part->name, $part->path, $file->id, $part->role?->value, $part->base, $row->triangles, $row->vertices, $row->materials, $setOf[spl_object_id($part)] ?? null, $row->has_normals, $row->has_uvs);
         }
@@ -213,8 +213,8 @@ final readonly class DeliveryPage
     {
         $out = [];
         $searched = 0;
-        $placeIsMute = $this->inspection->pairing->saysNothingOfPlace($this->inspection->standard);
-        foreach ($this->inspection->pairing->ties as $tie) {
+        $placeIsMute = $this->measures->asset->pairing->saysNothingOfPlace($this->measures->asset->standard);
+        foreach ($this->measures->asset->pairing->ties as $tie) {
             [$candidate, $cost] = [$tie->better === [] ? null : $tie->better[0]->part->name, $tie->betterCost];
             // For the rest the nearest of all, as far as a person will look at them one by one.
             if ($candidate === null && $tie->kind === TieKind::Open && $searched++ < self::SEARCHED) {
@@ -236,7 +236,7 @@ final readonly class DeliveryPage
     {
         $own = ($tie->low[0] ?? $tie->high[0] ?? null)?->part->bounds();
         $best = [null, null];
-        foreach ($this->inspection->judged($tie->low === [] ? Role::Low : Role::High) as $other) {
+        foreach ($this->measures->asset->judged($tie->low === [] ? Role::Low : Role::High) as $other) {
             $box = $other->part->bounds();
             if ($own === null || $box === null) {
                 continue;
@@ -257,7 +257,7 @@ final readonly class DeliveryPage
     {
         $ids = array_values($this->delivery->files->where('kind', 'mesh')->pluck('id')->all());
 
-        return array_map(static fn ($s): SuggestionData => new SuggestionData($s->part->path, is_int($ids[$s->part->file]) ? $ids[$s->part->file] : 0, $s->part->part->name, $s->rename, $s->reason, $s->confidence), $this->inspection->pairing->suggestions);
+        return array_map(static fn ($s): SuggestionData => new SuggestionData($s->part->path, is_int($ids[$s->part->file]) ? $ids[$s->part->file] : 0, $s->part->part->name, $s->rename, $s->reason, $s->confidence), $this->measures->asset->pairing->suggestions);
     }
 
     private function set(BakeSet $row): SetData
@@ -370,12 +370,12 @@ final readonly class DeliveryPage
 
     private function exploded(): ?ExplodedData
     {
-        $assembled = $this->inspection->assembled;
+        $assembled = $this->measures->assembled;
         if ($assembled === null) {
             return null;
         }
         $moves = [];
-        foreach ($assembled->movesOf($this->inspection) as $set => $vector) {
+        foreach ($assembled->movesOf($this->measures->asset) as $set => $vector) {
             $moves[] = new PlacedMoveData((string) $set, $vector);
         }
         $of = $this->delivery->exploded_from === null ? null : Delivery::query()->find($this->delivery->exploded_from)?->number;
@@ -429,7 +429,7 @@ final readonly class DeliveryPage
 
     private function board(): BoardData
     {
-        $choices = $this->inspection->choices;
+        $choices = $this->measures->asset->choices;
         $sets = [];
         foreach ($choices->sets as $name => $patterns) {
             $sets[] = new NamedSetData((string) $name, $patterns);

@@ -8,7 +8,7 @@ use Anvil\Cage\CageFit;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\DisplayMesh;
 use Anvil\Geometry\Mesh;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
@@ -31,17 +31,17 @@ final class DisplayFile
     /** What there may be a file of. */
     public const KINDS = ['low', 'high', 'id', 'cage', self::SINGLE, self::FITTED];
 
-    public static function write(Delivery $delivery, Inspection $inspection): void
+    public static function write(Delivery $delivery, Measures $measures): void
     {
         $setOf = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
                 $setOf[spl_object_id($part)] = $set->name;
             }
         }
         foreach (self::ROLES as $role) {
             $parts = [];
-            foreach ($inspection->parts as $part) {
+            foreach ($measures->asset->parts as $part) {
                 if ($part->role === $role) {
                     $parts[] = [$part, $setOf[spl_object_id($part)] ?? null, $part->part->mesh];
                 }
@@ -49,8 +49,8 @@ final class DisplayFile
             self::put($delivery, $role->value, $parts);
         }
         $single = [];
-        foreach ($inspection->sets as $set) {
-            $reach = ($inspection->clearances[$set->name] ?? null)?->inUse()->out;
+        foreach ($measures->asset->sets as $set) {
+            $reach = ($measures->clearances[$set->name] ?? null)?->inUse()->out;
             if ($reach !== null) {
                 array_push($single, ...self::cage($set, CageFit::single($set, $reach)));
             }
@@ -63,10 +63,10 @@ final class DisplayFile
     /**
      * @param  array<string, CageFit>  $fits  by set
      */
-    public static function writeFitted(Delivery $delivery, Inspection $inspection, array $fits): void
+    public static function writeFitted(Delivery $delivery, Measures $measures, array $fits): void
     {
         $parts = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             if (isset($fits[$set->name])) {
                 array_push($parts, ...self::cage($set, $fits[$set->name]->positions));
             }

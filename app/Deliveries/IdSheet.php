@@ -7,7 +7,7 @@ namespace App\Deliveries;
 use Anvil\ColorId\DeltaE00;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdPlan;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 
 /**
@@ -18,9 +18,9 @@ final class IdSheet
     /**
      * @return array<string, mixed>
      */
-    public static function of(Inspection $inspection): array
+    public static function of(Measures $measures): array
     {
-        $ids = $inspection->idColors();
+        $ids = $measures->idColors();
         $all = array_values(array_slice($ids->colors, 0, 500));
         $labs = array_map(static fn (IdColor $id): array => $id->color->lab(), $all);
         $colors = [];
@@ -42,7 +42,7 @@ final class IdSheet
                 'nearest' => $nearest, 'nearestName' => $nearestName,
             ];
         }
-        $plan = $inspection->judged(Role::High) === [] ? null : IdPlan::byPart($inspection);
+        $plan = $measures->asset->judged(Role::High) === [] ? null : IdPlan::byPart($measures->asset);
         $legend = $plan?->legend();
 
         return [

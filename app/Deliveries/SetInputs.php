@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\Geometry\Bounds;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
 use Anvil\Place\TiePlaces;
@@ -28,7 +28,7 @@ final readonly class SetInputs
     /** @var array<string, Bounds|null> bounds of each set's high parts */
     private array $highBounds;
 
-    public function __construct(Delivery $delivery, private Inspection $inspection)
+    public function __construct(Delivery $delivery, private Measures $measures)
     {
         $names = $hashes = $bounds = $reached = [];
         foreach ($delivery->files as $file) {
@@ -37,7 +37,7 @@ final readonly class SetInputs
         foreach ($delivery->parts as $part) {
             $hashes[($names[$part->file_id] ?? '')."\0".$part->name][] = $part->hash ?? "unknown $part->id";
         }
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             $bounds[$set->name] = RoledPart::boundsOf($set->high);
             $low = $set->lowBounds();
             $reached[$set->name] = $low?->grown($low->diagonal());
@@ -45,8 +45,8 @@ final readonly class SetInputs
         $this->hashes = array_map(static fn (array $all): string => implode(' ', $all), $hashes);
         $this->highBounds = $bounds;
         $this->reached = $reached;
-        $standard = $inspection->standard;
-        $this->rules = (string) json_encode([config()->string('anvil.core_version'), $standard->rays, $standard->mapSize, $standard->checks, TiePlaces::pointsEach(count($inspection->pairing->ties))]);
+        $standard = $measures->asset->standard;
+        $this->rules = (string) json_encode([config()->string('anvil.core_version'), $standard->rays, $standard->mapSize, $standard->checks, TiePlaces::pointsEach(count($measures->asset->pairing->ties))]);
     }
 
     /**
@@ -55,14 +55,14 @@ final readonly class SetInputs
      */
     public function of(BakeSet $set, int $samples, bool $allSeen): string
     {
-        $standard = $this->inspection->standard;
+        $standard = $this->measures->asset->standard;
         $near = [];
-        foreach ($this->inspection->sets as $other) {
+        foreach ($this->measures->asset->sets as $other) {
             if ($this->isNear($set, $other)) {
                 $near[] = $this->parts($other->high);
             }
         }
-        $ties = array_map(fn (Tie $tie): array => [$this->parts($tie->low), $this->parts($tie->high)], $this->inspection->tiesOf($set));
+        $ties = array_map(fn (Tie $tie): array => [$this->parts($tie->low), $this->parts($tie->high)], $this->measures->asset->tiesOf($set));
 
         return hash('sha256', (string) json_encode([
             $this->rules, $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $samples, $allSeen, $set->onItself,
@@ -81,8 +81,8 @@ final readonly class SetInputs
 
         return [
             'set' => $set->name,
-            'others' => array_values(array_map(static fn (BakeSet $other): string => $other->name, array_filter($this->inspection->sets, fn (BakeSet $other): bool => $this->isNear($set, $other)))),
-            'ties' => array_map(static fn (Tie $tie): array => ['base' => $tie->base, 'low' => array_map($called, $tie->low), 'high' => array_map($called, $tie->high)], $this->inspection->tiesOf($set)),
+            'others' => array_values(array_map(static fn (BakeSet $other): string => $other->name, array_filter($this->measures->asset->sets, fn (BakeSet $other): bool => $this->isNear($set, $other)))),
+            'ties' => array_map(static fn (Tie $tie): array => ['base' => $tie->base, 'low' => array_map($called, $tie->low), 'high' => array_map($called, $tie->high)], $this->measures->asset->tiesOf($set)),
         ];
     }
 

@@ -15,7 +15,7 @@ use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part as CorePart;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Unreadable;
 use App\Models\Delivery;
@@ -42,7 +42,7 @@ final class StoredDelivery
     /**
      * @param  Closure(Part): bool|null  $needsMesh  parts whose mesh is loaded; the others keep only their bounds. Null: all
      */
-    public function inspection(?Closure $needsMesh = null): Inspection
+    public function inspection(?Closure $needsMesh = null): Measures
     {
         $files = [];
         foreach ($this->meshFiles() as $file) {
@@ -62,9 +62,9 @@ final class StoredDelivery
         } catch (Unreadable $error) {
             $files[] = new ReadFile(FormatCatalogue::EXPLODE_PLAN, null, '', null, $error);
         }
-        $inspection = Inspection::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided());
+        $measures = Measures::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided());
 
-        return $assembled === null ? $inspection : $inspection->exploded($assembled);
+        return $assembled === null ? $measures : $measures->exploded($assembled);
     }
 
     /**
@@ -80,17 +80,17 @@ final class StoredDelivery
         }
         $original = $this->delivery->exploded_from === null ? null : Delivery::query()->find($this->delivery->exploded_from);
 
-        return $original === null ? null : Assembled::ofOriginal((new self($original))->light());
+        return $original === null ? null : Assembled::ofOriginal((new self($original))->light()->asset);
     }
 
     /** Names and bounds, without a mesh. */
-    public function light(): Inspection
+    public function light(): Measures
     {
         return $this->inspection(static fn (Part $part): bool => false);
     }
 
     /** All of it, with what its rays met and why others were not shot: what did not run must not be taken for passed. */
-    public function measured(): Inspection
+    public function measured(): Measures
     {
         $clearances = $notMeasured = [];
         foreach ($this->delivery->sets as $set) {

@@ -34,17 +34,17 @@ final class CheckDelivery extends DeliveryJob
 
     protected function perform(Delivery $delivery): void
     {
-        $inspection = (new StoredDelivery($delivery))->measured();
-        $clearances = $inspection->clearances;
-        $results = Runner::run($inspection);
-        $plan = $clearances === [] ? null : $delivery->asset->explodePlan($inspection);
-        $report = new Report($inspection, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
-        DisplayFile::write($delivery, $inspection);
-        $place = PlaceMend::of($inspection);
-        $guess = $inspection->suffixGuess();
-        $whole = $inspection->wholeBake();
+        $measures = (new StoredDelivery($delivery))->measured();
+        $clearances = $measures->clearances;
+        $results = Runner::run($measures);
+        $plan = $clearances === [] ? null : $delivery->asset->explodePlan($measures);
+        $report = new Report($measures, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
+        DisplayFile::write($delivery, $measures);
+        $place = PlaceMend::of($measures->asset, $measures->quarterTurn());
+        $guess = $measures->suffixGuess();
+        $whole = $measures->wholeBake();
         $extra = [
-            'shades' => (object) Shading::ofAll($inspection),
+            'shades' => (object) Shading::ofAll($measures->asset),
             'place' => $place === null ? null : ['factor' => $place->factor, 'turn' => $place->turn, 'words' => $place->words(), 'matrix' => $place->matrix->m, 'stuck' => $place->stuck],
             'suffixes' => $guess === null ? null : ['suffixes' => $guess->suffixes, 'pairs' => $guess->pairs, 'bases' => $guess->bases, 'ofFiles' => $guess->ofFiles],
             'whole' => $whole === null ? null : ['clean' => $whole->isClean, 'out' => $whole->reach->out, 'in' => $whole->reach->in],
@@ -52,7 +52,7 @@ final class CheckDelivery extends DeliveryJob
         $array = $report->toArray();
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
         // Cancelled or begun anew while it was being checked: what was found late is not put over that.
-        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $inspection, $samples, $extra): void {
+        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $samples, $extra): void {
             $delivery->findings()->delete();
             $position = 0;
             foreach ($report->results as $result) {
@@ -70,10 +70,10 @@ final class CheckDelivery extends DeliveryJob
                 'blockers' => $report->count(Severity::Blocker), 'cautions' => $report->count(Severity::Caution), 'notes' => $report->count(Severity::Note),
                 'report' => [
                     ...$extra,
-                    'ids' => IdSheet::of($inspection),
+                    'ids' => IdSheet::of($measures),
                     'settings' => Ticket::of($delivery->asset->name, $report)->settings(),
                     'checks' => $array['checks'], 'common' => $array['common'], 'sets' => $array['sets'],
-                    'explode' => $plan === null ? null : [...$plan->toArray($inspection), 'conflicts' => (object) ExplodePlan::inTheWay($inspection), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
+                    'explode' => $plan === null ? null : [...$plan->toArray($measures->asset), 'conflicts' => (object) ExplodePlan::inTheWay($measures->asset, $measures->clearances), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
                 ],
                 'core_version' => config()->string('anvil.core_version'),
                 'standard_version' => $delivery->asset->standard->version,

@@ -11,7 +11,7 @@ use Anvil\ColorId\IdPlan;
 use Anvil\Explode\ExplodedFiles;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\StoredDelivery;
@@ -55,15 +55,15 @@ final class MakeOutput extends MakingJob
         }
         $output->update(['state' => 'making']);
         $stored = new StoredDelivery($delivery);
-        $inspection = $stored->measured();
+        $measures = $stored->measured();
         $folder = Storage::path($delivery->folder()."/outputs/$output->id");
         Folder::remove($folder);
         $sink = new FolderSink($folder);
         try {
             $detail = match ($output->kind) {
-                'exploded' => $this->explode($delivery, $inspection, $stored, $sink),
-                'ids' => $this->ids($inspection, $stored, $sink),
-                'cage' => $this->cage($delivery, $inspection, $sink),
+                'exploded' => $this->explode($delivery, $measures, $stored, $sink),
+                'ids' => $this->ids($measures, $stored, $sink),
+                'cage' => $this->cage($delivery, $measures, $sink),
                 default => throw new RuntimeException("$output->kind is not written here"),
             };
             $sink->commit();
@@ -83,10 +83,10 @@ final class MakeOutput extends MakingJob
     /**
      * @return array<string, mixed>
      */
-    private function explode(Delivery $delivery, Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
+    private function explode(Delivery $delivery, Measures $measures, StoredDelivery $stored, FolderSink $sink): array
     {
-        $plan = $delivery->asset->explodePlan($inspection);
-        ExplodedFiles::write($inspection, $stored->givenFiles(), $plan, $sink);
+        $plan = $delivery->asset->explodePlan($measures);
+        ExplodedFiles::write($measures->asset, $stored->givenFiles(), $plan, $sink);
 
         return ['moved' => $plan->moved(), 'proved' => $plan->isProved()];
     }
@@ -94,11 +94,11 @@ final class MakeOutput extends MakingJob
     /**
      * @return array<string, mixed>
      */
-    private function cage(Delivery $delivery, Inspection $inspection, FolderSink $sink): array
+    private function cage(Delivery $delivery, Measures $measures, FolderSink $sink): array
     {
-        $fits = CageFit::ofAll($inspection);
-        CageFiles::write($inspection, $fits, $sink);
-        DisplayFile::writeFitted($delivery, $inspection, $fits);
+        $fits = CageFit::ofAll($measures->asset, $measures->clearances);
+        CageFiles::write($measures->asset, $fits, $sink);
+        DisplayFile::writeFitted($delivery, $measures, $fits);
 
         return ['sets' => array_values(array_map(static fn (CageFit $fit): array => ['set' => $fit->set, 'vertices' => $fit->vertices, 'more' => $fit->more, 'less' => $fit->less, 'wrongShare' => $fit->rays->wrongShare, 'outsideBy' => $fit->rays->outsideBy, 'clean' => $fit->isClean()], $fits))];
     }
@@ -106,12 +106,12 @@ final class MakeOutput extends MakingJob
     /**
      * @return array<string, mixed>
      */
-    private function ids(Inspection $inspection, StoredDelivery $stored, FolderSink $sink): array
+    private function ids(Measures $measures, StoredDelivery $stored, FolderSink $sink): array
     {
-        $plan = IdPlan::byPart($inspection);
+        $plan = IdPlan::byPart($measures->asset);
         $given = $stored->givenFiles();
-        foreach (array_unique(array_map(static fn ($part): int => $part->file, $inspection->judged(Role::High))) as $number) {
-            IdFileWriter::write($inspection, $number, $given[$number]->source, $plan, $sink);
+        foreach (array_unique(array_map(static fn ($part): int => $part->file, $measures->asset->judged(Role::High))) as $number) {
+            IdFileWriter::write($measures->asset, $number, $given[$number]->source, $plan, $sink);
         }
         foreach (['legend.json' => json_encode($plan->legend(), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n", 'legend.csv' => $plan->legendCsv(), 'palette.gpl' => $plan->paletteGpl('Colour IDs')] as $name => $content) {
             $stream = $sink->open($name);

@@ -78,14 +78,14 @@ final class MeasureSet extends DeliveryJob
         self::$kept = null;
         $large = $delivery->parts()->sum('triangles') > self::KEEP_UP_TO;
         $stored = new StoredDelivery($delivery);
-        $inspection = $stored->inspection($large ? $this->needed($delivery, $stored, $row) : null);
+        $measures = $stored->inspection($large ? $this->needed($delivery, $stored, $row) : null);
         $surfaces = $ties = [];
-        foreach ($inspection->sets as $set) {
-            $ties[$set->name] = $inspection->tiesOf($set);
-            $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
+        foreach ($measures->asset->sets as $set) {
+            $ties[$set->name] = $measures->asset->tiesOf($set);
+            $surfaces[$set->name] = SetSurfaces::of($set, $measures->asset->standard->rays->smooth);
         }
-        [$assembled, $allSeen] = AssetClearance::seenThrough($inspection, $surfaces);
-        $out = [$inspection->standard, $surfaces, $assembled, $ties, $allSeen, count($inspection->pairing->ties)];
+        [$assembled, $allSeen] = AssetClearance::seenThrough($measures->asset, $surfaces);
+        $out = [$measures->asset->standard, $surfaces, $assembled, $ties, $allSeen, count($measures->asset->pairing->ties)];
         if (! $large) {
             self::$kept = [$key, $out];
         }
@@ -101,13 +101,13 @@ final class MeasureSet extends DeliveryJob
         $needed = [];
         $light = $stored->light();
         $bounds = null;
-        foreach ($light->sets as $set) {
+        foreach ($light->asset->sets as $set) {
             if ($set->name === $row->name) {
                 $low = $set->lowBounds();
                 $bounds = $low?->grown($low->diagonal());
             }
         }
-        foreach ($light->sets as $set) {
+        foreach ($light->asset->sets as $set) {
             $own = $set->name === $row->name;
             foreach ($set->low as $part) {
                 $needed["$part->path\0{$part->part->name}"] = true;

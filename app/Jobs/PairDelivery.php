@@ -7,7 +7,7 @@ namespace App\Jobs;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\SetClearance;
 use Anvil\Explode\Assembled;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Visibility;
 use Anvil\Sets\BakeSet as Set;
@@ -41,17 +41,17 @@ final class PairDelivery extends DeliveryJob
         $stored = new StoredDelivery($delivery);
         $delivery->update(['exploded_from' => $this->original($delivery, $stored)]);
         // All meshes: whether the high poly is turned against the low one is seen on its surface.
-        $inspection = $stored->inspection();
-        $blocked = AssetClearance::notMeasured($inspection);
-        $counts = AssetClearance::sampleCounts($inspection);
-        $whole = array_values(array_filter($inspection->sets, static fn (Set $set): bool => $set->isWhole() && ! isset($blocked[$set->name])));
-        [$inputs, $names, $known] = $this->known($delivery, $inspection, $whole, $counts);
-        $this->ifStillWanted(function (Delivery $delivery) use ($inspection, $blocked, $counts, $inputs, $names, $known): void {
+        $measures = $stored->inspection();
+        $blocked = AssetClearance::notMeasured($measures->asset, $measures->quarterTurn());
+        $counts = AssetClearance::sampleCounts($measures->asset);
+        $whole = array_values(array_filter($measures->asset->sets, static fn (Set $set): bool => $set->isWhole() && ! isset($blocked[$set->name])));
+        [$inputs, $names, $known] = $this->known($delivery, $measures, $whole, $counts);
+        $this->ifStillWanted(function (Delivery $delivery) use ($measures, $blocked, $counts, $inputs, $names, $known): void {
             if ($delivery->step !== 'pair') {
                 return;
             }
             $delivery->sets()->delete();
-            foreach ($inspection->sets as $set) {
+            foreach ($measures->asset->sets as $set) {
                 $reason = $blocked[$set->name] ?? null;
                 $before = $known[$set->name] ?? null;
                 $delivery->sets()->create([
@@ -82,7 +82,7 @@ final class PairDelivery extends DeliveryJob
         $before = $delivery->asset->deliveries()->where('number', '<', $delivery->number)->whereNull('exploded_from')
             ->whereDoesntHave('files', static fn (Builder $files): Builder => $files->where('kind', 'plan'))->orderByDesc('number')->limit(self::LOOKS_BACK)->get();
         foreach ($before as $one) {
-            if (Assembled::recognise($now, (new StoredDelivery($one))->light()) !== null) {
+            if (Assembled::recognise($now->asset, (new StoredDelivery($one))->light()->asset) !== null) {
                 return $one->id;
             }
         }
@@ -97,17 +97,17 @@ final class PairDelivery extends DeliveryJob
      * @param  array<string, int>  $counts
      * @return array{array<string, string>, array<string, array<string, mixed>>, array<string, array{string, array<string, mixed>}>} set → hash; set → names of what was hashed; set → what is seen, what was measured
      */
-    private function known(Delivery $delivery, Inspection $inspection, array $sets, array $counts): array
+    private function known(Delivery $delivery, Measures $measures, array $sets, array $counts): array
     {
         if ($sets === []) {
             return [[], [], []];
         }
         $surfaces = [];
-        foreach ($inspection->sets as $set) {
-            $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
+        foreach ($measures->asset->sets as $set) {
+            $surfaces[$set->name] = SetSurfaces::of($set, $measures->asset->standard->rays->smooth);
         }
-        [$assembled, $allSeen] = AssetClearance::seenThrough($inspection, $surfaces);
-        $hash = new SetInputs($delivery, $inspection);
+        [$assembled, $allSeen] = AssetClearance::seenThrough($measures->asset, $surfaces);
+        $hash = new SetInputs($delivery, $measures);
         $inputs = $names = $known = [];
         foreach ($sets as $set) {
             $inputs[$set->name] = $hash->of($set, $counts[$set->name] ?? 0, isset($allSeen[$set->name]));

@@ -45,8 +45,8 @@ final class SealPackage extends MakingJob
         }
         $package->update(['state' => 'sealing']);
         $stored = new StoredDelivery($delivery);
-        $inspection = $stored->measured();
-        $report = new Report($inspection, Runner::run($inspection), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+        $measures = $stored->measured();
+        $report = new Report($measures, Runner::run($measures), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
         if (! $report->isReady()) {
             $package->update(['state' => 'failed', 'error' => 'the asset is not ready']);
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Anvil\Explode\ExplodePlan;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard as Rules;
 use Illuminate\Database\Eloquent\Collection;
@@ -65,11 +65,11 @@ final class Asset extends Model
     }
 
     /** Its sets moved apart, as was set for it. */
-    public function explodePlan(Inspection $inspection): ExplodePlan
+    public function explodePlan(Measures $measures): ExplodePlan
     {
         $clearance = $this->explode['clearance'] ?? null;
 
-        return ExplodePlan::of($inspection, $clearance === null ? null : (float) $clearance, $this->explode['all'] ?? false);
+        return ExplodePlan::of($measures->asset, $measures->clearances, $clearance === null ? null : (float) $clearance, $this->explode['all'] ?? false);
     }
 
     public function decided(): Choices

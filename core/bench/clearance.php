@@ -10,7 +10,6 @@ declare(strict_types=1);
 
 use Anvil\Asset\GivenFile;
 use Anvil\Asset\ReadFile;
-use Anvil\Clearance\AssetClearance;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
@@ -18,7 +17,7 @@ use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Spatial\NearestPoint;
@@ -70,11 +69,11 @@ if (($argv[1] ?? '') === '--one') {
         $out += ['near' => $seconds($start), 'met' => $met, 'sum' => $sum, 'nearSum' => $near];
     } else {
         $files = array_map(static fn (string $path): ReadFile => ReadFile::of(new GivenFile($path, null, new FileSource($path))), array_slice($argv, 3));
-        $inspection = Inspection::of($files, Standard::builtIn(), Choices::ofJson('{}'));
+        $measures = Measures::of($files, Standard::builtIn(), Choices::ofJson('{}'));
         $start = hrtime(true);
-        $inspection = AssetClearance::of($inspection);
+        $measures = $measures->withRays();
         $out['clearance'] = $seconds($start);
-        foreach ($inspection->clearances as $set) {
+        foreach ($measures->clearances as $set) {
             $out['needed'] = $set->needed->toArray();
         }
     }

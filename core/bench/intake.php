@@ -13,7 +13,6 @@ use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Runner;
 use Anvil\Checks\Station;
-use Anvil\Clearance\AssetClearance;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
@@ -23,7 +22,7 @@ use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;
@@ -45,19 +44,19 @@ if (($argv[1] ?? '') === '--one') {
     } else {
         $files = array_map(static fn (string $path): ReadFile => ReadFile::of(new GivenFile($path, null, new FileSource($path))), array_slice($argv, 3));
         $begin = hrtime(true);
-        $inspection = Inspection::of($files, Standard::builtIn(), Choices::ofJson('{}'));
+        $measures = Measures::of($files, Standard::builtIn(), Choices::ofJson('{}'));
         $out['pair'] = (hrtime(true) - $begin) / 1e9;
         if ($argv[2] === 'intake') {
             $begin = hrtime(true);
-            $inspection = AssetClearance::of($inspection);
+            $measures = $measures->withRays();
             $out['rays'] = (hrtime(true) - $begin) / 1e9;
             $begin = hrtime(true);
             $codes = array_keys(array_filter(Catalogue::about(), static fn ($about): bool => $about->station === Station::Intake));
-            $results = Runner::run($inspection, [], array_map(strval(...), $codes));
+            $results = Runner::run($measures, [], array_map(strval(...), $codes));
             $out['checks'] = (hrtime(true) - $begin) / 1e9;
             $out['findings'] = array_sum(array_map(static fn ($result): int => count($result->findings), $results));
         }
-        $out['ties'] = count($inspection->pairing->ties);
+        $out['ties'] = count($measures->asset->pairing->ties);
     }
     echo json_encode([...$out, 'total' => (hrtime(true) - $start) / 1e9, 'peak' => memory_get_peak_usage() / 1048576]);
     exit;

@@ -89,7 +89,7 @@ final class ParityTest extends TestCase
         $report = Inspector::inspect($given, $delivery->asset->rules(), $delivery->asset->decided(), workers: 2);
 
         $measured = [];
-        foreach ($report->inspection->clearances as $name => $clearance) {
+        foreach ($report->measures->clearances as $name => $clearance) {
             $measured[$name] = $clearance->toArray();
         }
         $stored = $delivery->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->clearance])->filter()->all();
@@ -131,7 +131,7 @@ final class ParityTest extends TestCase
             self::assertNotContains(false, $second->sets->pluck('reused')->all(), 'no ray was shot');
             $given = array_map(fn (string $name): GivenFile => new GivenFile($name, null, new FileSource("$this->folder/$name")), ['x_high.obj', 'x_low.obj']);
             $fresh = Inspector::inspect($given, $second->asset->rules(), $second->asset->decided());
-            $measured = array_map(static fn (\Anvil\Clearance\SetClearance $one): array => $one->toArray(), $fresh->inspection->clearances);
+            $measured = array_map(static fn (\Anvil\Clearance\SetClearance $one): array => $one->toArray(), $fresh->measures->clearances);
             $stored = $second->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->clearance])->all();
             ksort($measured);
             ksort($stored);

@@ -10,9 +10,9 @@ use Anvil\Explode\Assembled;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Inspection\Inspection;
 use Anvil\Inspection\Inspector;
 use Anvil\Inspection\Report;
+use Anvil\Measures\Measures;
 use Anvil\Parallel\Forks;
 use Anvil\Standard\CheckCodes;
 use Anvil\Standard\Choices;
@@ -201,12 +201,12 @@ abstract class AnvilCommand extends Command
     {
         $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers());
         $this->clearProgress();
-        foreach ($report->inspection->files as $file) {
+        foreach ($report->measures->asset->files as $file) {
             if ($file->error === null) {
                 return $report;
             }
         }
-        $first = $report->inspection->files[0];
+        $first = $report->measures->asset->files[0];
         throw UnusableInput::of($first->error ?? Unreadable::because('no file can be read'), $first->path);
     }
 
@@ -243,7 +243,7 @@ abstract class AnvilCommand extends Command
             $files[] = $read;
         }
 
-        return Assembled::ofOriginal(Inspection::of($files, $this->standard(), $this->choices()));
+        return Assembled::ofOriginal(Measures::of($files, $this->standard(), $this->choices())->asset);
     }
 
     /**

@@ -25,19 +25,19 @@ final class CageCommand extends AnvilCommand
     protected function perform(): int
     {
         $report = $this->inspectFiles($this->givenFiles());
-        $inspection = $report->inspection;
-        foreach ($inspection->files as $file) {
+        $measures = $report->measures;
+        foreach ($measures->asset->files as $file) {
             if ($file->error !== null) {
                 throw UnusableInput::of($file->error, $file->path);
             }
         }
-        if ($inspection->clearances === []) {
-            throw new UnusableInput('input-unusable', $inspection->notMeasured === [] ? 'no set has both low and high parts' : (string) current($inspection->notMeasured));
+        if ($measures->clearances === []) {
+            throw new UnusableInput('input-unusable', $measures->notMeasured === [] ? 'no set has both low and high parts' : (string) current($measures->notMeasured));
         }
-        $fits = CageFit::ofAll($inspection);
+        $fits = CageFit::ofAll($measures->asset, $measures->clearances);
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
         try {
-            $names = CageFiles::write($inspection, $fits, $sink);
+            $names = CageFiles::write($measures->asset, $fits, $sink);
             $sink->commit();
         } catch (Throwable $error) {
             $sink->discard();
@@ -53,7 +53,7 @@ final class CageCommand extends AnvilCommand
             ];
         }
         if ($this->wantsJson()) {
-            $this->printJson(['files' => $names, 'sets' => $rows, 'notFitted' => (object) $inspection->notMeasured]);
+            $this->printJson(['files' => $names, 'sets' => $rows, 'notFitted' => (object) $measures->notMeasured]);
         } else {
             foreach ($rows as $row) {
                 $left = $row['left'];
@@ -61,7 +61,7 @@ final class CageCommand extends AnvilCommand
                     .($left['wrongShare'] > 0.0005 ? '; no cage mends '.Words::percent($left['wrongShare']).' of its area, where rays go wrong' : '')
                     .($left['outsideBy'] > 0.0 ? '; the high poly stands out by '.Words::length($left['outsideBy']) : ''));
             }
-            foreach ($inspection->notMeasured as $set => $reason) {
+            foreach ($measures->notMeasured as $set => $reason) {
                 $this->line("$set: no cage, $reason");
             }
             $this->line('written: '.implode(', ', $names));

@@ -8,7 +8,7 @@ use Anvil\Asset\ReadFile;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
 use Anvil\Formats\FolderSink;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Throwable;
 
@@ -40,16 +40,16 @@ final class ColorIdCommand extends AnvilCommand
                 throw UnusableInput::of($file->error, $file->path);
             }
         }
-        $inspection = Inspection::of($read, $this->standard(), $this->choices());
-        $files = array_values(array_unique(array_map(static fn ($part): int => $part->file, $inspection->judged(Role::High))));
+        $measures = Measures::of($read, $this->standard(), $this->choices());
+        $files = array_values(array_unique(array_map(static fn ($part): int => $part->file, $measures->asset->judged(Role::High))));
         if ($files === []) {
             throw new UnusableInput('input-unusable', 'there is no high part to give an ID to');
         }
-        $plan = $by === 'part' ? IdPlan::byPart($inspection) : IdPlan::byMaterial($inspection);
+        $plan = $by === 'part' ? IdPlan::byPart($measures->asset) : IdPlan::byMaterial($measures->asset);
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
         try {
             foreach ($files as $number) {
-                IdFileWriter::write($inspection, $number, $given[$number]->source, $plan, $sink);
+                IdFileWriter::write($measures->asset, $number, $given[$number]->source, $plan, $sink);
             }
             $legend = json_encode($plan->legend(), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n";
             foreach (['legend.json' => $legend, 'legend.csv' => $plan->legendCsv(), 'palette.gpl' => $plan->paletteGpl('Colour IDs')] as $name => $content) {

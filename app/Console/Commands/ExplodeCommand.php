@@ -31,30 +31,30 @@ final class ExplodeCommand extends AnvilCommand
         }
         $given = $this->givenFiles();
         $report = $this->inspectFiles($given);
-        foreach ($report->inspection->files as $file) {
+        foreach ($report->measures->asset->files as $file) {
             if ($file->error !== null) {
                 throw UnusableInput::of($file->error, $file->path);
             }
         }
-        if ($report->inspection->clearances === []) {
-            throw new UnusableInput('input-unusable', $report->inspection->notMeasured === [] ? 'no set has both low and high parts' : (string) current($report->inspection->notMeasured));
+        if ($report->measures->clearances === []) {
+            throw new UnusableInput('input-unusable', $report->measures->notMeasured === [] ? 'no set has both low and high parts' : (string) current($report->measures->notMeasured));
         }
-        $plan = ExplodePlan::of($report->inspection, $clearance === null ? null : (float) $clearance, (bool) $this->option('all'));
+        $plan = ExplodePlan::of($report->measures->asset, $report->measures->clearances, $clearance === null ? null : (float) $clearance, (bool) $this->option('all'));
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
         try {
-            ExplodedFiles::write($report->inspection, $given, $plan, $sink);
+            ExplodedFiles::write($report->measures->asset, $given, $plan, $sink);
             $sink->commit();
         } catch (Throwable $error) {
             $sink->discard();
             throw $error;
         }
         if ($this->wantsJson()) {
-            $this->printJson($plan->toArray($report->inspection));
+            $this->printJson($plan->toArray($report->measures->asset));
         } else {
             foreach ($plan->moved() as $set) {
                 $this->line(sprintf('%-24s %s', $set, implode(' ', array_map(static fn (float $v): string => (string) $v, $plan->vectors[$set]))));
             }
-            $this->line(count($plan->moved()).' of '.count($report->inspection->sets).sprintf(' sets move; bleed %.2f %% before, %.2f %% after', 100 * $plan->worst($plan->bleedBefore), 100 * $plan->worst($plan->bleedAfter)));
+            $this->line(count($plan->moved()).' of '.count($report->measures->asset->sets).sprintf(' sets move; bleed %.2f %% before, %.2f %% after', 100 * $plan->worst($plan->bleedBefore), 100 * $plan->worst($plan->bleedAfter)));
         }
 
         return $plan->isProved() ? self::SUCCESS : self::BLOCKED;

@@ -43,11 +43,11 @@ final class InspectCommand extends AnvilCommand
 
     private function printText(Report $report): void
     {
-        foreach ($report->inspection->files as $file) {
+        foreach ($report->measures->asset->files as $file) {
             $this->line(sprintf('%s  %s  %d parts, %s triangles', $file->path, $file->scene->format ?? 'unreadable', count($file->scene->parts ?? []), number_format($file->scene?->triangleCount() ?? 0)));
         }
         $this->newLine();
-        foreach ($report->inspection->clearances as $clearance) {
+        foreach ($report->measures->clearances as $clearance) {
             $wrong = $clearance->firstWrong['out'];
             $this->line(sprintf('%-24s needs %s out, %s in; %s', $clearance->name, Words::length($clearance->needed->out), Words::length($clearance->needed->in), $wrong === null ? 'no wrong hit outward' : 'wrong hits from '.Words::length($wrong).' out'));
         }

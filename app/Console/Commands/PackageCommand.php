@@ -52,7 +52,7 @@ final class PackageCommand extends AnvilCommand
                 }
             }
             foreach ($report->results as $result) {
-                if ($result->state === 'not-run' && $result->blocks($report->inspection->standard)) {
+                if ($result->state === 'not-run' && $result->blocks($report->measures->asset->standard)) {
                     $this->line("not run  {$result->about->code}: $result->reason");
                 }
             }

@@ -10,7 +10,7 @@ use Anvil\Asset\WrittenNames;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Unreadable;
 use Throwable;
@@ -41,12 +41,12 @@ final class RenameCommand extends AnvilCommand
                 throw UnusableInput::of($file->error, $file->path);
             }
         }
-        $inspection = Inspection::of($read, $this->standard(), $this->choices());
-        $plan = $this->plan($inspection);
+        $measures = Measures::of($read, $this->standard(), $this->choices());
+        $plan = $this->plan($measures);
         if ($this->option('apply') && $plan->clashes === []) {
             $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
             try {
-                $names = WrittenNames::of($given, $inspection->standard);
+                $names = WrittenNames::of($given, $measures->asset->standard);
                 foreach ($given as $i => $file) {
                     try {
                         Rewriter::write($file->source, new Changes($plan->namesIn($i)), $names[$i], $sink);
@@ -78,7 +78,7 @@ final class RenameCommand extends AnvilCommand
         return $plan->clashes === [] ? self::SUCCESS : self::BLOCKED;
     }
 
-    private function plan(Inspection $inspection): RenamePlan
+    private function plan(Measures $measures): RenamePlan
     {
         $find = is_string($this->option('find')) ? $this->option('find') : '';
         $replace = is_string($this->option('replace')) ? $this->option('replace') : null;
@@ -90,25 +90,25 @@ final class RenameCommand extends AnvilCommand
             throw new UnusableInput('input-unusable', 'give one of --find with --replace, --add-suffix, --number and --follow');
         }
         if (is_string($number)) {
-            return $number === '' ? throw new UnusableInput('input-unusable', '--number needs a pattern such as bolt_##') : RenamePlan::numbering($inspection, $number, 1, $find);
+            return $number === '' ? throw new UnusableInput('input-unusable', '--number needs a pattern such as bolt_##') : RenamePlan::numbering($measures->asset, $number, 1, $find);
         }
         if ($follow !== null) {
             if ($follow !== 'high' && $follow !== 'low') {
                 throw new UnusableInput('input-unusable', '--follow is high or low');
             }
 
-            return RenamePlan::following($inspection, Role::from($follow));
+            return RenamePlan::following($measures->asset, Role::from($follow));
         }
         if ($suffix !== null) {
-            return is_string($suffix) && $suffix !== '' ? RenamePlan::addingSuffix($inspection, $suffix) : RenamePlan::addingSuffixes($inspection);
+            return is_string($suffix) && $suffix !== '' ? RenamePlan::addingSuffix($measures->asset, $suffix) : RenamePlan::addingSuffixes($measures->asset);
         }
         if ($find !== '') {
-            return RenamePlan::replacing($inspection, $find, $replace ?? '');
+            return RenamePlan::replacing($measures->asset, $find, $replace ?? '');
         }
         if ($replace !== null) {
             throw new UnusableInput('input-unusable', '--replace needs --find');
         }
 
-        return RenamePlan::suggested($inspection);
+        return RenamePlan::suggested($measures->asset);
     }
 }

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use Anvil\Asset\Asset;
 use Anvil\Asset\RenamePlan;
 use Anvil\Explode\ExplodedFiles;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\Matrix;
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\SuffixGuess;
 use Anvil\Pairing\TieKind;
@@ -55,21 +55,21 @@ final class MendController extends Controller
     public function renames(Request $request, Delivery $delivery): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
-        $inspection = $this->light($stored);
-        $plan = $this->plan($request, $stored, $inspection);
+        $asset = $this->light($stored);
+        $plan = $this->plan($request, $stored, $asset);
         if (is_array($request->input('tool'))) {
-            $plan = $this->withTool($request, $inspection, $plan);
+            $plan = $this->withTool($request, $asset, $plan);
         }
         $files = $stored->meshFiles();
         $names = [];
         foreach (array_keys($files) as $i) {
             $names[$i] = $plan->namesIn($i);
         }
-        $after = $plan->rows === [] ? $inspection : $inspection->supposing($names);
+        $after = $plan->rows === [] ? $asset : $asset->supposing($names);
 
         return response()->json(new RenamePlanData(
             array_map(static fn (array $row): RenameRowData => new RenameRowData($files[$row['number']]->id, $row['file'], $row['from'], $row['to'], $row['reason']), $plan->rows),
-            array_slice($plan->clashes, 0, 50), array_slice($plan->unsafe, 0, 50), $this->paired($inspection), $this->paired($after), $this->bases($after),
+            array_slice($plan->clashes, 0, 50), array_slice($plan->unsafe, 0, 50), $this->paired($asset), $this->paired($after), $this->bases($after),
         ));
     }
 
@@ -114,10 +114,10 @@ final class MendController extends Controller
     #[OA\Post(path: '/api/deliveries/{delivery}/assemble', operationId: 'putBack', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Put back', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function assemble(Delivery $delivery, Derived $derived): JsonResponse
     {
-        $inspection = $this->light(new StoredDelivery($delivery));
-        $changes = ExplodedFiles::back($inspection);
+        $measures = (new StoredDelivery($delivery))->light();
+        $changes = ExplodedFiles::back($measures->asset, $measures->assembled);
         if ($changes === []) {
-            throw ValidationException::withMessages(['delivery' => $inspection->assembled === null ? 'this delivery is no exploded layout' : 'no part of it was moved']);
+            throw ValidationException::withMessages(['delivery' => $measures->assembled === null ? 'this delivery is no exploded layout' : 'no part of it was moved']);
         }
 
         return $this->deliver($derived, $delivery, $changes, "put back together from delivery $delivery->number", 'delivery', false);
@@ -155,7 +155,7 @@ final class MendController extends Controller
         $before = $this->light($stored);
         $number = (int) array_search($file->id, array_map(static fn (File $one): int => $one->id, $stored->meshFiles()), true);
         $after = $before->supposing([], [$number => $request->filled('role') ? Role::from($request->string('role')->toString()) : null]);
-        $count = static fn (Inspection $inspection, \Closure $holds): int => count(array_filter($inspection->parts, static fn (RoledPart $part): bool => $part->file === $number && $holds($part)));
+        $count = static fn (Asset $asset, \Closure $holds): int => count(array_filter($asset->parts, static fn (RoledPart $part): bool => $part->file === $number && $holds($part)));
 
         return response()->json(new RolePreviewData(
             $this->paired($before), $this->paired($after), $this->bases($before), $this->bases($after),
@@ -186,12 +186,12 @@ final class MendController extends Controller
         return $delivery->report ?? [];
     }
 
-    private function light(StoredDelivery $stored): Inspection
+    private function light(StoredDelivery $stored): Asset
     {
-        return $stored->light();
+        return $stored->light()->asset;
     }
 
-    private function plan(Request $request, StoredDelivery $stored, Inspection $inspection): RenamePlan
+    private function plan(Request $request, StoredDelivery $stored, Asset $asset): RenamePlan
     {
         $request->validate(['renames' => ['present', 'array', 'max:20000'], 'renames.*.fileId' => ['required', 'integer'], 'renames.*.from' => ['required', 'string'], 'renames.*.to' => ['required', 'string', 'max:255']]);
         $numbers = array_flip(array_map(static fn (File $file): int => $file->id, $stored->meshFiles()));
@@ -204,21 +204,21 @@ final class MendController extends Controller
             }
         }
 
-        return RenamePlan::byHand($inspection, $renames);
+        return RenamePlan::byHand($asset, $renames);
     }
 
     /** The plan with a tool applied to the names that it gives. */
-    private function withTool(Request $request, Inspection $inspection, RenamePlan $plan): RenamePlan
+    private function withTool(Request $request, Asset $asset, RenamePlan $plan): RenamePlan
     {
         $request->validate(['tool.kind' => ['required', 'in:'.implode(',', self::TOOLS)], 'tool.role' => ['nullable', 'in:low,high,id,cage,pose'], 'tool.to' => ['nullable', 'in:low,high,id,cage,pose'], 'tool.find' => ['nullable', 'string', 'max:255'], 'tool.replace' => ['nullable', 'string', 'max:255'], 'tool.pattern' => ['nullable', 'string', 'max:255'], 'tool.first' => ['nullable', 'integer', 'min:0', 'max:1000000'], 'tool.upper' => ['nullable', 'boolean']]);
         $renames = $original = [];
-        foreach (array_keys($inspection->files) as $i) {
+        foreach (array_keys($asset->files) as $i) {
             foreach ($plan->namesIn($i) as $from => $to) {
                 $renames[$i][$from] = $to;
                 $original[$i][$to] = (string) $from;
             }
         }
-        $supposed = $renames === [] ? $inspection : $inspection->supposing($renames);
+        $supposed = $renames === [] ? $asset : $asset->supposing($renames);
         $role = Role::tryFrom($request->string('tool.role')->toString());
         $find = (string) $request->string('tool.find');
         $tool = match ($request->string('tool.kind')->toString()) {
@@ -238,25 +238,25 @@ final class MendController extends Controller
         foreach ($tool->rows as $row) {
             $merged[$row['number']][$original[$row['number']][$row['from']] ?? $row['from']] = [$row['to'], $row['reason']];
         }
-        $all = RenamePlan::byHand($inspection, $merged);
+        $all = RenamePlan::byHand($asset, $merged);
 
         return $tool->rows === [] && $tool->clashes !== [] ? $all->withClashes($tool->clashes) : $all;
     }
 
     /** Bases that have both sides under sound names. */
-    private function paired(Inspection $inspection): int
+    private function paired(Asset $asset): int
     {
         $count = 0;
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($asset->pairing->ties as $tie) {
             $count += $tie->kind === TieKind::Self || ($tie->isSound() && ($tie->troubles === [] || $tie->kind === TieKind::OneAndOne)) ? 1 : 0;
         }
 
         return $count;
     }
 
-    private function bases(Inspection $inspection): int
+    private function bases(Asset $asset): int
     {
-        return count($inspection->pairing->ties);
+        return count($asset->pairing->ties);
     }
 
     /**

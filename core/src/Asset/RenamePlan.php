@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Asset;
 
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\ByPlace;
 use Anvil\Pairing\NameReading;
 use Anvil\Pairing\RoledPart;
@@ -32,53 +31,53 @@ final readonly class RenamePlan
     }
 
     /** What would mend the ties; ID copies and cages of a renamed base go with it. */
-    public static function suggested(Inspection $inspection): self
+    public static function suggested(Asset $asset): self
     {
         $rows = [];
-        foreach ($inspection->pairing->suggestions as $suggestion) {
+        foreach ($asset->pairing->suggestions as $suggestion) {
             if ($suggestion->confidence >= self::SURE) {
                 $rows[] = [$suggestion->part, $suggestion->rename, $suggestion->reason];
             }
         }
 
-        return self::of($inspection, self::withCopies($inspection, $rows));
+        return self::of($asset, self::withCopies($asset, $rows));
     }
 
-    public static function replacing(Inspection $inspection, string $find, string $replace, ?Role $role = null): self
+    public static function replacing(Asset $asset, string $find, string $replace, ?Role $role = null): self
     {
         $rows = [];
-        foreach (self::parts($inspection, $role) as $part) {
+        foreach (self::parts($asset, $role) as $part) {
             if ($find !== '' && str_contains($part->part->name, $find)) {
                 $rows[] = [$part, str_replace($find, $replace, $part->part->name), $replace === '' ? "$find taken out" : "$find replaced by $replace"];
             }
         }
 
-        return self::of($inspection, $rows);
+        return self::of($asset, $rows);
     }
 
     /** The role suffix on every part that lacks it; a suffix in other letter case or with another separator is put right. */
-    public static function addingSuffixes(Inspection $inspection, ?Role $role = null): self
+    public static function addingSuffixes(Asset $asset, ?Role $role = null): self
     {
         $rows = [];
-        foreach (self::parts($inspection, $role) as $part) {
+        foreach (self::parts($asset, $role) as $part) {
             if ($part->role !== null && ! $part->mixed && $part->suffixState() !== SuffixState::Exact) {
-                $rows[] = [$part, $part->base.$inspection->standard->suffixFor($part->role), "the {$part->role->value} suffix added"];
+                $rows[] = [$part, $part->base.$asset->standard->suffixFor($part->role), "the {$part->role->value} suffix added"];
             }
         }
 
-        return self::of($inspection, $rows);
+        return self::of($asset, $rows);
     }
 
     /**
      * This suffix on every name that lacks it: of the parts of its role and of those whose role nothing tells, where it is a role's
      * suffix by the standard; else of all parts.
      */
-    public static function addingSuffix(Inspection $inspection, string $suffix): self
+    public static function addingSuffix(Asset $asset, string $suffix): self
     {
-        $role = NameReading::of("x$suffix", $inspection->standard);
+        $role = NameReading::of("x$suffix", $asset->standard);
         $known = $role->state === SuffixState::Exact ? $role->role : null;
         $rows = [];
-        foreach ($inspection->parts as $part) {
+        foreach ($asset->parts as $part) {
             if (str_ends_with($part->part->name, $suffix) || ($known !== null && $part->role !== null && $part->role !== $known)) {
                 continue;
             }
@@ -86,21 +85,21 @@ final readonly class RenamePlan
             $rows[] = [$part, ($isMisspelt ? $part->base : $part->part->name).$suffix, "$suffix added"];
         }
 
-        return self::of($inspection, $rows);
+        return self::of($asset, $rows);
     }
 
     /** Another suffix, or none, in the place of the one at the end of names. */
-    public static function changingSuffix(Inspection $inspection, string $from, string $to, ?Role $role = null): self
+    public static function changingSuffix(Asset $asset, string $from, string $to, ?Role $role = null): self
     {
         $rows = [];
-        foreach (self::parts($inspection, $role) as $part) {
+        foreach (self::parts($asset, $role) as $part) {
             $name = $part->part->name;
             if ($from !== '' && str_ends_with($name, $from) && strlen($name) > strlen($from)) {
                 $rows[] = [$part, substr($name, 0, -strlen($from)).$to, $to === '' ? "$from taken off" : "$from changed to $to"];
             }
         }
 
-        return self::of($inspection, $rows);
+        return self::of($asset, $rows);
     }
 
     /**
@@ -109,10 +108,10 @@ final readonly class RenamePlan
      *
      * @param  string  $only  letters that a base must hold to be numbered; empty for all
      */
-    public static function numbering(Inspection $inspection, string $pattern, int $first = 1, string $only = ''): self
+    public static function numbering(Asset $asset, string $pattern, int $first = 1, string $only = ''): self
     {
         $bases = [];
-        foreach (self::parts($inspection, null) as $part) {
+        foreach (self::parts($asset, null) as $part) {
             if ($only === '' || str_contains($part->base, $only)) {
                 $bases[$part->base][] = $part;
             }
@@ -127,29 +126,29 @@ final readonly class RenamePlan
             }
             $number++;
         }
-        $plan = self::of($inspection, $rows);
+        $plan = self::of($asset, $rows);
 
         return str_contains($pattern, '#') || count($bases) < 2 ? $plan : new self($plan->rows, ['the pattern has no # for the number, so all bases would get one name', ...$plan->clashes], $plan->unsafe);
     }
 
     /** Names in lower case, or upper case, suffixes as the standard writes them. */
-    public static function casing(Inspection $inspection, bool $upper, ?Role $role = null): self
+    public static function casing(Asset $asset, bool $upper, ?Role $role = null): self
     {
         $rows = [];
-        foreach (self::parts($inspection, $role) as $part) {
-            $suffix = $part->suffixState() === SuffixState::OtherCase && $part->role !== null ? $inspection->standard->suffixFor($part->role) : substr($part->part->name, strlen($part->base));
+        foreach (self::parts($asset, $role) as $part) {
+            $suffix = $part->suffixState() === SuffixState::OtherCase && $part->role !== null ? $asset->standard->suffixFor($part->role) : substr($part->part->name, strlen($part->base));
             $new = ($upper ? mb_strtoupper($part->base) : mb_strtolower($part->base)).$suffix;
             $rows[] = [$part, $new, $upper ? 'upper case' : 'lower case'];
         }
 
-        return self::of($inspection, $rows);
+        return self::of($asset, $rows);
     }
 
     /** The names of one side go to the parts of the other that stand in the same place, ID copies with them. */
-    public static function following(Inspection $inspection, Role $leader): self
+    public static function following(Asset $asset, Role $leader): self
     {
         $lows = $highs = [];
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($asset->pairing->ties as $tie) {
             if ($tie->low !== []) {
                 $lows[] = $tie;
             }
@@ -164,28 +163,28 @@ final readonly class RenamePlan
             $high = $highs[$j]->high;
             [$leads, $follows, $role] = $leader === Role::High ? [$high[0], $low, Role::Low] : [$low[0], $high, Role::High];
             foreach ($follows as $part) {
-                $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $inspection->standard->suffixFor($role);
+                $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $asset->standard->suffixFor($role);
                 $rows[] = [$part, $leads->base.$suffix, "stands where {$leads->part->name} stands"];
             }
         }
 
-        return self::of($inspection, self::withCopies($inspection, $rows));
+        return self::of($asset, self::withCopies($asset, $rows));
     }
 
     /** Parts of one role take the bases of those of another role that they lie on, such as an ID copy its high parts'. */
-    public static function copying(Inspection $inspection, Role $from, Role $to): self
+    public static function copying(Asset $asset, Role $from, Role $to): self
     {
-        $leaders = $inspection->judged($from);
+        $leaders = $asset->judged($from);
         $rows = [];
-        $followers = $inspection->judged($to);
+        $followers = $asset->judged($to);
         $bounds = static fn (RoledPart $part) => $part->part->bounds();
         foreach (ByPlace::of(array_map($bounds, $followers), array_map($bounds, $leaders))->partner as $i => [$j]) {
             $part = $followers[$i];
-            $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $inspection->standard->suffixFor($to);
+            $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $asset->standard->suffixFor($to);
             $rows[] = [$part, $leaders[$j]->base.$suffix, "a copy of {$leaders[$j]->part->name}"];
         }
 
-        return self::of($inspection, $rows);
+        return self::of($asset, $rows);
     }
 
     /**
@@ -193,17 +192,17 @@ final readonly class RenamePlan
      *
      * @param  array<int, array<string, array{string, string}>>  $renames  file number → part → new name, reason
      */
-    public static function byHand(Inspection $inspection, array $renames): self
+    public static function byHand(Asset $asset, array $renames): self
     {
         $rows = [];
-        foreach ($inspection->parts as $part) {
+        foreach ($asset->parts as $part) {
             [$new, $reason] = $renames[$part->file][$part->part->name] ?? [null, ''];
             if ($new !== null) {
                 $rows[] = [$part, $new, $reason === '' ? 'by hand' : $reason];
             }
         }
 
-        return self::of($inspection, $rows);
+        return self::of($asset, $rows);
     }
 
     /**
@@ -243,9 +242,9 @@ final readonly class RenamePlan
     /**
      * @return list<RoledPart>
      */
-    private static function parts(Inspection $inspection, ?Role $role): array
+    private static function parts(Asset $asset, ?Role $role): array
     {
-        return $role === null ? $inspection->parts : array_values(array_filter($inspection->parts, static fn (RoledPart $part): bool => $part->role === $role));
+        return $role === null ? $asset->parts : array_values(array_filter($asset->parts, static fn (RoledPart $part): bool => $part->role === $role));
     }
 
     /**
@@ -254,16 +253,16 @@ final readonly class RenamePlan
      * @param  list<array{RoledPart, string, string}>  $rows
      * @return list<array{RoledPart, string, string}>
      */
-    private static function withCopies(Inspection $inspection, array $rows): array
+    private static function withCopies(Asset $asset, array $rows): array
     {
         $bases = [];
         foreach ($rows as [$part, $new]) {
-            $base = NameReading::of($new, $inspection->standard)->base;
+            $base = NameReading::of($new, $asset->standard)->base;
             if ($base !== $part->base && ($part->role === Role::High || $part->role === Role::Low)) {
                 $bases[$part->role->value][$part->base] = $base;
             }
         }
-        foreach ($inspection->judged() as $part) {
+        foreach ($asset->judged() as $part) {
             $leader = match ($part->role) {
                 Role::Id => 'high', Role::Cage, Role::Pose => 'low', default => null,
             };
@@ -279,7 +278,7 @@ final readonly class RenamePlan
     /**
      * @param  list<array{RoledPart, string, string}>  $wanted
      */
-    private static function of(Inspection $inspection, array $wanted): self
+    private static function of(Asset $asset, array $wanted): self
     {
         $rows = $clashes = $unsafe = $new = [];
         foreach ($wanted as [$part, $to, $reason]) {
@@ -304,7 +303,7 @@ final readonly class RenamePlan
             }
         }
         $taken = [];
-        foreach ($inspection->parts as $part) {
+        foreach ($asset->parts as $part) {
             $name = $new[$part->file][$part->part->name] ?? $part->part->name;
             $key = "$part->file $name";
             $before = $taken[$key] ?? null;

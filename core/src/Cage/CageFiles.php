@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Anvil\Cage;
 
+use Anvil\Asset\Asset;
 use Anvil\Asset\WrittenNames;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Formats\Sink;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 
@@ -23,11 +23,11 @@ final class CageFiles
      * @param  array<string, CageFit>  $fits  by set
      * @return list<string> names of the written files
      */
-    public static function write(Inspection $inspection, array $fits, Sink $sink): array
+    public static function write(Asset $asset, array $fits, Sink $sink): array
     {
-        $suffix = $inspection->standard->suffixFor(Role::Cage);
+        $suffix = $asset->standard->suffixFor(Role::Cage);
         $parts = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($asset->sets as $set) {
             $fit = $fits[$set->name] ?? null;
             if ($fit === null) {
                 continue;
@@ -35,7 +35,7 @@ final class CageFiles
             $at = 0;
             foreach ($set->low as $part) {
                 $length = count($part->part->mesh->positions);
-                $back = $inspection->frames[$part->file]->inverse() ?? Matrix::identity();
+                $back = $asset->frames[$part->file]->inverse() ?? Matrix::identity();
                 $mesh = $part->part->mesh->withPositions(array_slice($fit->positions, $at, $length));
                 $parts[$part->file][] = (new Part(self::name($part, $suffix), $mesh))->placedBy($back);
                 $at += $length;
@@ -44,7 +44,7 @@ final class CageFiles
         ksort($parts);
         $out = $wanted = [];
         foreach (array_keys($parts) as $file) {
-            $wanted[] = [self::fileName($inspection, $file), Role::Low];
+            $wanted[] = [self::fileName($asset, $file), Role::Low];
         }
         $names = WrittenNames::named($wanted);
         foreach ($parts as $file => $own) {
@@ -56,13 +56,13 @@ final class CageFiles
         return $out;
     }
 
-    private static function fileName(Inspection $inspection, int $file): string
+    private static function fileName(Asset $asset, int $file): string
     {
-        $path = $inspection->files[$file]->path;
+        $path = $asset->files[$file]->path;
         $stem = pathinfo($path, PATHINFO_FILENAME);
-        $low = $inspection->standard->suffixFor(Role::Low);
+        $low = $asset->standard->suffixFor(Role::Low);
 
-        return (str_ends_with(strtolower($stem), strtolower($low)) ? substr($stem, 0, -strlen($low)) : $stem).$inspection->standard->suffixFor(Role::Cage).(strtolower(pathinfo($path, PATHINFO_EXTENSION)) === 'obj' ? '.obj' : '.glb');
+        return (str_ends_with(strtolower($stem), strtolower($low)) ? substr($stem, 0, -strlen($low)) : $stem).$asset->standard->suffixFor(Role::Cage).(strtolower(pathinfo($path, PATHINFO_EXTENSION)) === 'obj' ? '.obj' : '.glb');
     }
 
     private static function name(RoledPart $part, string $suffix): string

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Cage;
 
+use Anvil\Asset\Asset;
 use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetClearance;
-use Anvil\Inspection\Inspection;
 use Anvil\Rays\HeightSolver;
 use Anvil\Rays\LowSurface;
 use Anvil\Rays\RayField;
@@ -48,26 +48,27 @@ final readonly class CageFit
     /**
      * Of every set whose rays were shot.
      *
+     * @param  array<string, SetClearance>  $clearances
      * @return array<string, self> by set
      */
-    public static function ofAll(Inspection $inspection): array
+    public static function ofAll(Asset $asset, array $clearances): array
     {
         $surfaces = [];
         $assembled = null;
-        if (! $inspection->standard->rays->setsKeptApart) {
-            foreach ($inspection->sets as $set) {
+        if (! $asset->standard->rays->setsKeptApart) {
+            foreach ($asset->sets as $set) {
                 $surfaces[$set->name] = SetSurfaces::of($set, true);
             }
-            $assembled = AssetClearance::seenThrough($inspection, $surfaces);
+            $assembled = AssetClearance::seenThrough($asset, $surfaces);
         }
         $fits = [];
-        foreach ($inspection->sets as $set) {
-            $measured = $inspection->clearances[$set->name] ?? null;
+        foreach ($asset->sets as $set) {
+            $measured = $clearances[$set->name] ?? null;
             if ($measured === null) {
                 continue;
             }
             $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
-            $fits[$set->name] = self::of($inspection, $set, $measured, $others, isset($assembled[1][$set->name]) ? null : $assembled[0] ?? null);
+            $fits[$set->name] = self::of($asset, $set, $measured, $others, isset($assembled[1][$set->name]) ? null : $assembled[0] ?? null);
         }
 
         return $fits;
@@ -77,11 +78,11 @@ final readonly class CageFit
      * @param  list<SetSurfaces>  $others  that are baked together with it
      * @param  TriangleTree|null  $assembled  what hides places of it from sight; others count only where it is seen
      */
-    private static function of(Inspection $inspection, BakeSet $set, SetClearance $measured, array $others, ?TriangleTree $assembled): self
+    private static function of(Asset $asset, BakeSet $set, SetClearance $measured, array $others, ?TriangleTree $assembled): self
     {
-        $own = $inspection->standard->rays;
+        $own = $asset->standard->rays;
         // A cage moves welded vertices as one, so its directions are the averaged ones whatever the standard shoots along.
-        $standard = $inspection->standard->withRays(new RaySettings(true, true, $own->backFaces, $own->count, $own->setsKeptApart));
+        $standard = $asset->standard->withRays(new RaySettings(true, true, $own->backFaces, $own->count, $own->setsKeptApart));
         $field = ClearanceMeasure::field(SetSurfaces::of($set, true), $standard, $measured->samples, $others, $assembled);
         $low = $field->low;
         $vertices = intdiv(count($low->directions), 3);

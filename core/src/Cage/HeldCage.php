@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Anvil\Cage;
 
+use Anvil\Asset\Asset;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetClearance;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Weld;
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Sets\BakeSet;
@@ -30,7 +30,7 @@ final readonly class HeldCage
     {
     }
 
-    public static function of(Inspection $inspection, BakeSet $set, ?SetClearance $measured): self
+    public static function of(Asset $asset, BakeSet $set, ?SetClearance $measured): self
     {
         $differs = $inverted = $positions = [];
         $whole = true;
@@ -59,7 +59,7 @@ final readonly class HeldCage
         $rays = null;
         // From a cage that folds over, rays say nothing more.
         if ($whole && $inverted === [] && $measured !== null) {
-            $field = ClearanceMeasure::field(SetSurfaces::of($set, true), $inspection->standard, $measured->samples);
+            $field = ClearanceMeasure::field(SetSurfaces::of($set, true), $asset->standard, $measured->samples);
             $rays = CageRays::of($field, $positions, $measured->inUse()->in);
         }
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks;
 
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 
 /**
  * One row of the check catalogue: compares a measure with a limit and says so in words.
@@ -13,5 +13,5 @@ interface Check
 {
     public function about(): About;
 
-    public function run(Inspection $inspection): Outcome;
+    public function run(Measures $measures): Outcome;
 }

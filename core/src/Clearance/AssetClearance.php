@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
+use Anvil\Asset\Asset;
 use Anvil\Geometry\Mesh;
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
 use Anvil\Parallel\Forks;
+use Anvil\Place\QuarterTurn;
 use Anvil\Place\TiePlaces;
 use Anvil\Rays\SampleShares;
 use Anvil\Rays\SetSurfaces;
@@ -21,7 +22,7 @@ use Closure;
 /**
  * The rays of all sets of an asset, set by set.
  */
-final class AssetClearance
+final readonly class AssetClearance
 {
     public const NO_AREA = 'its low poly has no area to shoot rays from';
 
@@ -46,43 +47,52 @@ final class AssetClearance
     public const DUPLICATE = 'two of its parts bear one name (name-duplicate); rays would mean nothing before that is mended';
 
     /**
+     * @param  array<string, SetClearance>  $clearances  by set
+     * @param  array<string, string>  $notMeasured  set → why its rays were not shot
+     * @param  array<string, float>  $seconds  what measuring took, by the check that it is told under
+     */
+    private function __construct(public array $clearances, public array $notMeasured, public array $seconds = [])
+    {
+    }
+
+    /**
+     * @param  QuarterTurn|null  $turn  that would bring the high poly onto the low one
      * @param  Closure(string, int, int): void|null  $progress  set, its number from 1, sets in all
      * @param  int  $workers  processes, this one among them; what is measured is the same
+     * @param  Closure(): void|null  $meanwhile  what this process does while the others measure
      */
-    public static function of(Inspection $inspection, ?Closure $progress = null, int $workers = 1): Inspection
+    public static function of(Asset $asset, ?QuarterTurn $turn, ?Closure $progress = null, int $workers = 1, ?Closure $meanwhile = null): self
     {
         $start = hrtime(true);
-        $notMeasured = self::notMeasured($inspection);
-        $whole = array_values(array_filter($inspection->sets, static fn (BakeSet $set): bool => $set->isWhole() && ! isset($notMeasured[$set->name])));
+        $notMeasured = self::notMeasured($asset, $turn);
+        $whole = array_values(array_filter($asset->sets, static fn (BakeSet $set): bool => $set->isWhole() && ! isset($notMeasured[$set->name])));
         if ($whole === []) {
-            return $inspection->withClearances([], $notMeasured);
+            return new self([], $notMeasured);
         }
-        $smooth = $inspection->standard->rays->smooth;
+        $smooth = $asset->standard->rays->smooth;
         $surfaces = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($asset->sets as $set) {
             $surfaces[$set->name] = SetSurfaces::of($set, $smooth);
         }
-        [$assembled, $allSeen] = self::seenThrough($inspection, $surfaces);
-        $counts = self::sampleCounts($inspection);
-        $measure = static function (int $i) use ($whole, $surfaces, $assembled, $allSeen, $counts, $inspection): array {
-            [$measured, $rays, $places] = self::ofSet($whole[$i]->name, $surfaces, $assembled, $inspection->standard, $counts[$whole[$i]->name], isset($allSeen[$whole[$i]->name]), $inspection->tiesOf($whole[$i]), count($inspection->pairing->ties));
+        [$assembled, $allSeen] = self::seenThrough($asset, $surfaces);
+        $counts = self::sampleCounts($asset);
+        $measure = static function (int $i) use ($whole, $surfaces, $assembled, $allSeen, $counts, $asset): array {
+            [$measured, $rays, $places] = self::ofSet($whole[$i]->name, $surfaces, $assembled, $asset->standard, $counts[$whole[$i]->name], isset($allSeen[$whole[$i]->name]), $asset->tiesOf($whole[$i]), count($asset->pairing->ties));
 
             return [$measured?->toArray(), $rays, $places];
         };
         $largest = self::largestFirst($whole, $surfaces, $counts);
         $workers = array_sum(array_map(static fn (SetSurfaces $set): int => $set->triangleCount(), $surfaces)) < self::WORTH_A_PROCESS ? 1 : $workers;
         $inAdvance = 0;
-        $meanwhile = static function () use ($inspection, &$inAdvance): void {
+        $beside = $meanwhile === null ? null : static function () use ($meanwhile, &$inAdvance): void {
             $start = hrtime(true);
-            foreach ($inspection->judged() as $part) {
-                $inspection->health($part);
-            }
+            $meanwhile();
             $inAdvance = hrtime(true) - $start;
         };
         $setUp = hrtime(true) - $start;
         $begun = 0;
         $answers = Forks::map(
-            count($whole), static fn (int $i): array => $measure($largest[$i]), $workers, $workers > 1 ? $meanwhile : null,
+            count($whole), static fn (int $i): array => $measure($largest[$i]), $workers, $workers > 1 ? $beside : null,
             $progress === null ? null : static function (int $i) use ($progress, $whole, $largest, &$begun): void {
                 $begun = max($begun + 1, $i + 1);
                 $progress($whole[$largest[$i]]->name, $begun, count($whole));
@@ -103,7 +113,7 @@ final class AssetClearance
             }
         }
 
-        return $inspection->withClearances($clearances, $notMeasured, [self::RAYS => $inRays / 1e9, self::PLACES => $inPlaces / 1e9, self::HEALTH => $inAdvance / 1e9]);
+        return new self($clearances, $notMeasured, [self::RAYS => $inRays / 1e9, self::PLACES => $inPlaces / 1e9, self::HEALTH => $inAdvance / 1e9]);
     }
 
     /**
@@ -151,9 +161,9 @@ final class AssetClearance
      * @param  array<string, SetSurfaces>  $surfaces
      * @return array{TriangleTree, array<string, true>, list<array{int, string}>} and the first triangle in it of each set
      */
-    public static function seenThrough(Inspection $inspection, array $surfaces): array
+    public static function seenThrough(Asset $asset, array $surfaces): array
     {
-        $detachable = $inspection->choices->detachable;
+        $detachable = $asset->choices->detachable;
         $stay = array_filter($surfaces, static fn (SetSurfaces $set): bool => ! in_array($set->name, $detachable, true));
         $allSeen = [];
         foreach ($detachable as $name) {
@@ -183,12 +193,12 @@ final class AssetClearance
      *
      * @return array<string, string>
      */
-    public static function notMeasured(Inspection $inspection): array
+    public static function notMeasured(Asset $asset, ?QuarterTurn $turn): array
     {
         $out = [];
-        $duplicates = $inspection->duplicates();
-        $whole = array_values(array_filter($inspection->sets, static fn (BakeSet $set): bool => $set->isWhole()));
-        $all = $inspection->differsInSize() ? self::SIZES_DIFFER : ($whole !== [] && $inspection->quarterTurn() !== null ? self::TURNED : null);
+        $duplicates = $asset->duplicates();
+        $whole = array_values(array_filter($asset->sets, static fn (BakeSet $set): bool => $set->isWhole()));
+        $all = $asset->differsInSize() ? self::SIZES_DIFFER : ($whole !== [] && $turn !== null ? self::TURNED : null);
         foreach ($whole as $set) {
             if ($all !== null) {
                 $out[$set->name] = $all;
@@ -200,7 +210,7 @@ final class AssetClearance
                     $out[$set->name] ??= self::DUPLICATE;
                 }
             }
-            foreach ($inspection->tiesOf($set) as $tie) {
+            foreach ($asset->tiesOf($set) as $tie) {
                 if (! $tie->isSound()) {
                     $out[$set->name] ??= $tie->isApart() ? self::APART : self::CROSSED;
                 }
@@ -213,15 +223,15 @@ final class AssetClearance
     /**
      * @return array<string, int> samples of each whole set
      */
-    public static function sampleCounts(Inspection $inspection): array
+    public static function sampleCounts(Asset $asset): array
     {
         $low = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($asset->sets as $set) {
             if ($set->isWhole()) {
                 $low[$set->name] = array_map(static fn (RoledPart $part): Mesh => $part->part->mesh, $set->low);
             }
         }
 
-        return SampleShares::of($low, $inspection->standard->rays->count);
+        return SampleShares::of($low, $asset->standard->rays->count);
     }
 }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
-use Anvil\Inspection\Inspection;
+use Anvil\Asset\Asset;
+use Anvil\Place\QuarterTurn;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Visibility;
 use Anvil\Sets\BakeSet;
@@ -32,14 +33,14 @@ final readonly class WholeBake
     }
 
     /** Null where the question does not arise: it is whole already, there is one set only, or a side is missing or lies elsewhere. */
-    public static function of(Inspection $inspection): ?self
+    public static function of(Asset $asset, ?QuarterTurn $turn): ?self
     {
-        $low = $inspection->judged(Role::Low);
-        $high = $inspection->judged(Role::High);
-        if ($inspection->standard->whole || $low === [] || $high === [] || count($low) + count($high) < 3 || count($low) > self::MOST_PARTS || $inspection->differsInSize() || $inspection->quarterTurn() !== null) {
+        $low = $asset->judged(Role::Low);
+        $high = $asset->judged(Role::High);
+        if ($asset->standard->whole || $low === [] || $high === [] || count($low) + count($high) < 3 || count($low) > self::MOST_PARTS || $asset->differsInSize() || $turn !== null) {
             return null;
         }
-        $standard = $inspection->standard->asWhole();
+        $standard = $asset->standard->asWhole();
         $surfaces = SetSurfaces::of(new BakeSet('whole', $low, $high, [], [], false), $standard->rays->smooth);
         $measured = ClearanceMeasure::of($surfaces, [], Visibility::assembled([$surfaces]), $standard, self::SAMPLES);
         $opens = static fn (float $needed, ?float $wrong): bool => $wrong === null || $needed < $wrong;

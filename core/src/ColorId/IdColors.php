@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\ColorId;
 
+use Anvil\Asset\Asset;
 use Anvil\Geometry\Color;
 use Anvil\Geometry\Mesh;
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 
@@ -25,13 +25,13 @@ final readonly class IdColors
     {
     }
 
-    public static function of(Inspection $inspection): self
+    public static function of(Asset $asset): self
     {
-        $id = $inspection->judged(Role::Id);
+        $id = $asset->judged(Role::Id);
         if ($id !== []) {
             return self::collect('id file', $id, true, true);
         }
-        $high = $inspection->judged(Role::High);
+        $high = $asset->judged(Role::High);
         foreach ($high as $part) {
             if ($part->part->mesh->colors !== []) {
                 return self::collect('vertex colours', $high, true, false);

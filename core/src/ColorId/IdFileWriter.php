@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\ColorId;
 
+use Anvil\Asset\Asset;
 use Anvil\Asset\Frames;
 use Anvil\Asset\ReadFile;
 use Anvil\Formats\Gltf\Container;
@@ -13,7 +14,6 @@ use Anvil\Formats\Rewriter;
 use Anvil\Formats\Sink;
 use Anvil\Formats\Source;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Inspection;
 use Anvil\Standard\Role;
 use Anvil\Unreadable;
 use stdClass;
@@ -27,47 +27,47 @@ final class IdFileWriter
      * @param  int  $number  of the file in the inspection
      * @return string the written file's name, with the ID suffix
      */
-    public static function write(Inspection $inspection, int $number, Source $source, IdPlan $plan, Sink $sink): string
+    public static function write(Asset $asset, int $number, Source $source, IdPlan $plan, Sink $sink): string
     {
         $names = [];
-        foreach ($inspection->judged(Role::High) as $part) {
+        foreach ($asset->judged(Role::High) as $part) {
             if ($part->file === $number) {
-                $names[$part->part->name] = [IdPlan::idName($part, $inspection), $part->base];
+                $names[$part->part->name] = [IdPlan::idName($part, $asset), $part->base];
             }
         }
-        $name = self::fileName($inspection->files[$number], $inspection);
+        $name = self::fileName($asset->files[$number], $asset);
         match (strtolower(pathinfo($source->name(), PATHINFO_EXTENSION))) {
             'obj' => self::obj($source, $names, $plan, $name, $sink),
             'glb', 'gltf' => self::gltf($source, $names, $plan, $name, $sink),
-            default => self::fresh($inspection, $number, $plan, $name, $sink),
+            default => self::fresh($asset, $number, $plan, $name, $sink),
         };
 
         return $name;
     }
 
-    public static function fileName(ReadFile $file, Inspection $inspection): string
+    public static function fileName(ReadFile $file, Asset $asset): string
     {
         $stem = pathinfo($file->path, PATHINFO_FILENAME);
-        $high = $inspection->standard->suffixFor(Role::High);
+        $high = $asset->standard->suffixFor(Role::High);
         if (str_ends_with(strtolower($stem), strtolower($high))) {
             $stem = substr($stem, 0, -strlen($high));
         }
 
         $ending = strtolower(pathinfo($file->path, PATHINFO_EXTENSION));
 
-        return $stem.$inspection->standard->suffixFor(Role::Id).'.'.(in_array($ending, ['obj', 'gltf'], true) ? $ending : 'glb');
+        return $stem.$asset->standard->suffixFor(Role::Id).'.'.(in_array($ending, ['obj', 'gltf'], true) ? $ending : 'glb');
     }
 
     /** Formats that cannot carry a material, or are not written, give a binary glTF that lies where the high poly lies. */
-    private static function fresh(Inspection $inspection, int $number, IdPlan $plan, string $name, Sink $sink): void
+    private static function fresh(Asset $asset, int $number, IdPlan $plan, string $name, Sink $sink): void
     {
-        $toGlb = Frames::toGlb($inspection->files, $inspection->standard);
+        $toGlb = Frames::toGlb($asset->files, $asset->standard);
         $colors = [];
         foreach ($plan->colors as $key => $color) {
             $colors[self::materialName((string) $key)] = $color->hex();
         }
         $parts = [];
-        foreach ($inspection->judged(Role::High) as $part) {
+        foreach ($asset->judged(Role::High) as $part) {
             if ($part->file !== $number) {
                 continue;
             }
@@ -81,7 +81,7 @@ final class IdFileWriter
             } else {
                 [$worn, $runs] = [[self::materialName($part->base)], [[0, 0]]];
             }
-            $parts[] = (new Part(IdPlan::idName($part, $inspection), $mesh->wearing($worn, $runs), $colors))->placedBy($toGlb);
+            $parts[] = (new Part(IdPlan::idName($part, $asset), $mesh->wearing($worn, $runs), $colors))->placedBy($toGlb);
         }
         GlbWriter::write($parts, $name, $sink);
     }

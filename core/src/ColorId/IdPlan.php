@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\ColorId;
 
+use Anvil\Asset\Asset;
 use Anvil\Geometry\Color;
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 
@@ -23,22 +23,22 @@ final readonly class IdPlan
     {
     }
 
-    public static function byPart(Inspection $inspection): self
+    public static function byPart(Asset $asset): self
     {
         $parts = [];
-        foreach ($inspection->judged(Role::High) as $part) {
-            $parts[$part->base][] = self::idName($part, $inspection);
+        foreach ($asset->judged(Role::High) as $part) {
+            $parts[$part->base][] = self::idName($part, $asset);
         }
 
         return self::spread('part', $parts);
     }
 
-    public static function byMaterial(Inspection $inspection): self
+    public static function byMaterial(Asset $asset): self
     {
         $parts = [];
-        foreach ($inspection->judged(Role::High) as $part) {
+        foreach ($asset->judged(Role::High) as $part) {
             foreach ($part->part->mesh->materials === [] ? ['no material'] : $part->part->mesh->materials as $material) {
-                $parts[$material][] = self::idName($part, $inspection);
+                $parts[$material][] = self::idName($part, $asset);
             }
         }
 
@@ -46,9 +46,9 @@ final readonly class IdPlan
     }
 
     /** What a high part is called in the ID file. */
-    public static function idName(RoledPart $part, Inspection $inspection): string
+    public static function idName(RoledPart $part, Asset $asset): string
     {
-        return $part->base.$inspection->standard->suffixFor(Role::Id);
+        return $part->base.$asset->standard->suffixFor(Role::Id);
     }
 
     public function leastDistance(): float

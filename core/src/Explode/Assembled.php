@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Explode;
 
-use Anvil\Inspection\Inspection;
+use Anvil\Asset\Asset;
 use Anvil\Json;
 use Anvil\Pairing\RoledPart;
 use Anvil\Sets\BakeSet;
@@ -55,7 +55,7 @@ final readonly class Assembled
      * Whether an asset is an earlier one with sets moved apart: low and high by the same vector, to where no other set's bounds are,
      * and not all by one vector. Reads names and bounds only.
      */
-    public static function recognise(Inspection $now, Inspection $before): ?self
+    public static function recognise(Asset $now, Asset $before): ?self
     {
         $original = self::ofOriginal($before);
         $d = $before->diagonal();
@@ -80,7 +80,7 @@ final readonly class Assembled
     }
 
     /** An asset as it was before it was exploded. */
-    public static function ofOriginal(Inspection $original): self
+    public static function ofOriginal(Asset $original): self
     {
         $centres = [];
         foreach ($original->parts as $part) {
@@ -119,7 +119,7 @@ final readonly class Assembled
      *
      * @return array<string, array{float, float, float}>
      */
-    public function movesOf(Inspection $now): array
+    public function movesOf(Asset $now): array
     {
         $moves = [];
         foreach ($now->sets as $set) {

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Anvil\Explode;
 
+use Anvil\Asset\Asset;
 use Anvil\Clearance\Bleed;
 use Anvil\Clearance\ClearanceMeasure;
+use Anvil\Clearance\SetClearance;
 use Anvil\Geometry\Bounds;
-use Anvil\Inspection\Inspection;
 use Anvil\Occlusion\Occlusion;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Visibility;
@@ -53,28 +54,28 @@ final readonly class ExplodePlan
     }
 
     /**
-     * @param  Inspection  $inspection  with its rays measured
+     * @param  array<string, SetClearance>  $clearances  by set
      * @param  float|null  $clearance  gap between boxes, in file units; null: 2 % of D
      * @param  bool  $all  move every set apart, in conflict or not
      */
-    public static function of(Inspection $inspection, ?float $clearance = null, bool $all = false): self
+    public static function of(Asset $asset, array $clearances, ?float $clearance = null, bool $all = false): self
     {
-        [$clearance, $conflicts, $vectors] = self::layout($inspection, $clearance, $all);
+        [$clearance, $conflicts, $vectors] = self::layout($asset, $clearances, $clearance, $all);
         $surfaces = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($asset->sets as $set) {
             if ($set->isWhole()) {
-                $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
+                $surfaces[$set->name] = SetSurfaces::of($set, $asset->standard->rays->smooth);
             }
         }
         $assembled = Visibility::assembled(array_values($surfaces));
         $before = $after = $occBefore = $occAfter = [];
-        foreach ($inspection->sets as $set) {
-            $measured = $inspection->clearances[$set->name] ?? null;
+        foreach ($asset->sets as $set) {
+            $measured = $clearances[$set->name] ?? null;
             if ($measured === null) {
                 continue;
             }
             $before[$set->name] = array_sum(array_map(static fn (Bleed $bleed): float => $bleed->share, $measured->bleeds));
-            if (count($inspection->sets) > self::ALL_UP_TO && ! isset($conflicts[$set->name])) {
+            if (count($asset->sets) > self::ALL_UP_TO && ! isset($conflicts[$set->name])) {
                 // Nothing in its way moves; shooting hundreds of sets at hundreds would take minutes to say so.
                 $after[$set->name] = $before[$set->name];
 
@@ -82,8 +83,8 @@ final readonly class ExplodePlan
             }
             $moved = self::others($surfaces, $set, $vectors);
             $after[$set->name] = array_sum(array_map(static fn (Bleed $bleed): float => $bleed->share,
-                ClearanceMeasure::bleedOnly($surfaces[$set->name], $moved, $assembled, $inspection->standard, $measured)));
-            $shades = static fn (SetSurfaces $other): bool => $inspection->choices->mayShade($set->name, $other->name);
+                ClearanceMeasure::bleedOnly($surfaces[$set->name], $moved, $assembled, $asset->standard, $measured)));
+            $shades = static fn (SetSurfaces $other): bool => $asset->choices->mayShade($set->name, $other->name);
             $occBefore[$set->name] = Occlusion::of($surfaces[$set->name]->low(), array_values(array_filter(self::others($surfaces, $set, []), $shades)), self::OCCLUSION_POINTS);
             $occAfter[$set->name] = Occlusion::of($surfaces[$set->name]->low(), array_values(array_filter($moved, $shades)), self::OCCLUSION_POINTS);
         }
@@ -94,39 +95,42 @@ final readonly class ExplodePlan
     /**
      * Which sets are in each other's way, moved or not.
      *
+     * @param  array<string, SetClearance>  $clearances
      * @return array<string, list<string>>
      */
-    public static function inTheWay(Inspection $inspection): array
+    public static function inTheWay(Asset $asset, array $clearances): array
     {
-        return self::conflicts($inspection, null);
+        return self::conflicts($asset, $clearances, null);
     }
 
     /**
      * The vectors alone, not proved.
      *
+     * @param  array<string, SetClearance>  $clearances
      * @return array<string, array{float, float, float}>
      */
-    public static function vectorsOf(Inspection $inspection): array
+    public static function vectorsOf(Asset $asset, array $clearances): array
     {
-        return self::layout($inspection, null, false)[2];
+        return self::layout($asset, $clearances, null, false)[2];
     }
 
     /**
+     * @param  array<string, SetClearance>  $clearances
      * @return array{float, array<string, list<string>>, array<string, array{float, float, float}>} clearance, conflicts, vectors
      */
-    private static function layout(Inspection $inspection, ?float $clearance, bool $all): array
+    private static function layout(Asset $asset, array $clearances, ?float $clearance, bool $all): array
     {
-        $d = $inspection->diagonal();
+        $d = $asset->diagonal();
         $clearance ??= self::roundedUp(0.02 * $d, $d);
         $boxes = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($asset->sets as $set) {
             $box = $set->bounds();
             if ($box !== null) {
-                $reach = ($inspection->clearances[$set->name] ?? null)?->inUse();
+                $reach = ($clearances[$set->name] ?? null)?->inUse();
                 $boxes[$set->name] = $box->grown(($reach === null ? 0.0 : max($reach->out, $reach->in)) + $clearance / 2);
             }
         }
-        $conflicts = self::conflicts($inspection, $all ? array_keys($boxes) : null);
+        $conflicts = self::conflicts($asset, $clearances, $all ? array_keys($boxes) : null);
         $vectors = self::moves($boxes, $conflicts, $d);
 
         return [$clearance, $conflicts, $vectors];
@@ -145,7 +149,7 @@ final readonly class ExplodePlan
      *
      * @return array<string, mixed>
      */
-    public function toArray(Inspection $inspection): array
+    public function toArray(Asset $asset): array
     {
         return [
             'clearance' => $this->clearance,
@@ -155,7 +159,7 @@ final readonly class ExplodePlan
                 'parts' => array_map(static fn ($part): string => $part->part->name, [...$set->low, ...$set->high, ...$set->id, ...$set->cage]),
                 'occlusionBefore' => $this->occlusionBefore[$set->name] ?? null,
                 'occlusionAfter' => $this->occlusionAfter[$set->name] ?? null,
-            ], $inspection->sets),
+            ], $asset->sets),
             'bleedBefore' => $this->worst($this->bleedBefore),
             'bleedAfter' => $this->worst($this->bleedAfter),
         ];
@@ -177,10 +181,11 @@ final readonly class ExplodePlan
     }
 
     /**
+     * @param  array<string, SetClearance>  $clearances
      * @param  list<string|int>|null  $all
      * @return array<string, list<string>>
      */
-    private static function conflicts(Inspection $inspection, ?array $all): array
+    private static function conflicts(Asset $asset, array $clearances, ?array $all): array
     {
         $joined = [];
         if ($all !== null) {
@@ -192,8 +197,8 @@ final readonly class ExplodePlan
                 }
             }
         }
-        $limit = $inspection->standard->limit('sets-bleed', self::BLEED);
-        foreach ($inspection->clearances as $name => $clearance) {
+        $limit = $asset->standard->limit('sets-bleed', self::BLEED);
+        foreach ($clearances as $name => $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 if ($bleed->share > $limit) {
                     $joined[$name][$bleed->other] = true;

@@ -41,13 +41,13 @@ final class Package
         $sink = new FolderSink($folder);
         $temporary = "$path.part-".bin2hex(random_bytes(4));
         try {
-            foreach (WrittenNames::of($files, $report->inspection->standard) as $i => $name) {
+            foreach (WrittenNames::of($files, $report->measures->asset->standard) as $i => $name) {
                 Rewriter::write($files[$i]->source, new Changes, $name, $sink);
             }
             $sink->commit();
             $meant = self::sums($folder, $sink->names());
             self::zip($asset, $report, $files, $folder, $meant, $temporary);
-            $findings = Readback::of($temporary, $meant, $report, WrittenNames::of($files, $report->inspection->standard));
+            $findings = Readback::of($temporary, $meant, $report, WrittenNames::of($files, $report->measures->asset->standard));
             if ($findings === []) {
                 rename($temporary, $path);
             }
@@ -70,9 +70,9 @@ final class Package
     {
         $rows = [];
         $roles = [];
-        foreach (WrittenNames::of($files, $report->inspection->standard) as $i => $name) {
+        foreach (WrittenNames::of($files, $report->measures->asset->standard) as $i => $name) {
             $file = $files[$i];
-            $roles[$name] = ($file->role ?? RoledPart::roleOfFile($file->path, $report->inspection->standard))?->value;
+            $roles[$name] = ($file->role ?? RoledPart::roleOfFile($file->path, $report->measures->asset->standard))?->value;
         }
         foreach ($sums as $name => $sum) {
             $rows[] = ['path' => "files/$name", 'role' => $roles[$name] ?? null, 'sha256' => $sum, 'bytes' => (int) filesize("$folder/$name")];

@@ -52,7 +52,7 @@ final class Readback
                     $findings[] = self::finding($name, 'its bytes differ from what was handed in');
                 }
             }
-            foreach ($report->inspection->files as $i => $file) {
+            foreach ($report->measures->asset->files as $i => $file) {
                 $name = $names[$i] ?? basename($file->path);
                 if ($file->scene === null || ! is_file("$folder/$name")) {
                     continue;

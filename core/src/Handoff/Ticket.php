@@ -30,8 +30,8 @@ final readonly class Ticket
      */
     public function settings(): array
     {
-        $standard = $this->report->inspection->standard;
-        $choices = $this->report->inspection->choices;
+        $standard = $this->report->measures->asset->standard;
+        $choices = $this->report->measures->asset->choices;
         $suffixes = [];
         foreach ($standard->suffixes as $role => $list) {
             $suffixes[] = "$role ".implode(' ', $list);
@@ -69,8 +69,8 @@ final readonly class Ticket
     public function sets(): array
     {
         $out = [];
-        foreach ($this->report->inspection->sets as $set) {
-            $clearance = $this->report->inspection->clearances[$set->name] ?? null;
+        foreach ($this->report->measures->asset->sets as $set) {
+            $clearance = $this->report->measures->clearances[$set->name] ?? null;
             $reach = $clearance?->inUse();
             $out[] = [
                 'set' => $set->name,
@@ -105,8 +105,8 @@ final readonly class Ticket
             'sets' => $this->sets(),
             'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->report->findings()),
             'checks' => array_map(static fn (CheckResult $result): array => array_diff_key($result->toArray(), ['seconds' => 0]), $this->report->results),
-            'standard' => $this->report->inspection->standard->toArray(),
-            'choices' => $this->report->inspection->choices->toArray(),
+            'standard' => $this->report->measures->asset->standard->toArray(),
+            'choices' => $this->report->measures->asset->choices->toArray(),
         ];
     }
 

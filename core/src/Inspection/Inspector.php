@@ -8,9 +8,9 @@ use Anvil\Asset\GivenFile;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Runner;
-use Anvil\Clearance\AssetClearance;
 use Anvil\Explode\Assembled;
 use Anvil\Explode\ExplodePlan;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Standard\Waiver;
@@ -38,23 +38,23 @@ final class Inspector
             $read[] = ReadFile::of($file);
         }
         $afterRead = hrtime(true);
-        $inspection = Inspection::of($read, $standard, $choices);
+        $measures = Measures::of($read, $standard, $choices);
         if ($assembled !== null) {
-            $inspection = $inspection->exploded($assembled);
+            $measures = $measures->exploded($assembled);
         }
         $afterPair = hrtime(true);
         if ($only === [] || array_filter($only, static fn (string $code): bool => (Catalogue::about()[$code] ?? null)?->readsRays === true) !== []) {
-            $inspection = AssetClearance::of($inspection, $progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"), $workers);
+            $measures = $measures->withRays($progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"), $workers);
         }
         $progress?->__invoke('checking');
-        $results = Runner::run($inspection, $waivers, $only);
+        $results = Runner::run($measures, $waivers, $only);
         $end = hrtime(true);
 
-        return new Report($inspection, $results, [
+        return new Report($measures, $results, [
             'read' => ($afterRead - $start) / 1e9,
             'pair' => ($afterPair - $afterRead) / 1e9,
             'check' => ($end - $afterPair) / 1e9,
             'total' => ($end - $start) / 1e9,
-        ], $inspection->clearances === [] ? [] : ExplodePlan::vectorsOf($inspection));
+        ], $measures->clearances === [] ? [] : ExplodePlan::vectorsOf($measures->asset, $measures->clearances));
     }
 }

@@ -93,7 +93,7 @@ final class JunitReport
 
     private static function isError(CheckResult $result, Report $report): bool
     {
-        return $result->state === 'not-run' && ! self::fails($result) && $result->blocks($report->inspection->standard);
+        return $result->state === 'not-run' && ! self::fails($result) && $result->blocks($report->measures->asset->standard);
     }
 
     private static function isSkipped(CheckResult $result, Report $report): bool

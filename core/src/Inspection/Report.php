@@ -7,6 +7,7 @@ namespace Anvil\Inspection;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Suggestion;
 use Anvil\Parallel\Forks;
@@ -24,7 +25,7 @@ final readonly class Report
      * @param  array<string, array{float, float, float}>  $vectors  explode vector of each set that moves
      */
     public function __construct(
-        public Inspection $inspection,
+        public Measures $measures,
         public array $results,
         public array $seconds,
         public array $vectors = [],
@@ -42,7 +43,7 @@ final readonly class Report
     public function isReady(): bool
     {
         foreach ($this->results as $result) {
-            if ($result->blocks($this->inspection->standard)) {
+            if ($result->blocks($this->measures->asset->standard)) {
                 return false;
             }
         }
@@ -61,12 +62,12 @@ final readonly class Report
         foreach (['out', 'in'] as $side) {
             $from = 0.0;
             $to = null;
-            foreach ($this->inspection->clearances as $clearance) {
+            foreach ($this->measures->clearances as $clearance) {
                 $from = max($from, $clearance->needed->{$side});
                 $wrong = $clearance->firstWrong[$side];
                 $to = $wrong === null ? $to : min($to ?? INF, $wrong);
             }
-            if ($this->inspection->clearances !== [] && ($to === null || $from < $to)) {
+            if ($this->measures->clearances !== [] && ($to === null || $from < $to)) {
                 $out[$side] = [$from, $to];
             }
         }
@@ -79,7 +80,7 @@ final readonly class Report
      */
     public function toArray(): array
     {
-        $inspection = $this->inspection;
+        $measures = $this->measures;
 
         return [
             'tool' => 'yellow-anvil',
@@ -87,7 +88,7 @@ final readonly class Report
             'verdict' => $this->isReady() ? 'ready' : 'blocked',
             'files' => array_map(static fn (ReadFile $file): array => [
                 'path' => $file->path,
-                'role' => ($file->role ?? RoledPart::roleOfFile($file->path, $inspection->standard))?->value,
+                'role' => ($file->role ?? RoledPart::roleOfFile($file->path, $measures->asset->standard))?->value,
                 'format' => $file->scene->format ?? strtolower(pathinfo($file->path, PATHINFO_EXTENSION)),
                 'sha256' => $file->sha256,
                 'unit' => $file->scene?->unit,
@@ -97,7 +98,7 @@ final readonly class Report
                 'vertices' => array_sum(array_map(static fn ($part): int => $part->mesh->vertexCount(), $file->scene->parts ?? [])),
                 'materials' => $file->materials(),
                 'bounds' => $file->bounds()?->toArray(),
-            ], $inspection->files),
+            ], $measures->asset->files),
             'parts' => array_map(static fn (RoledPart $part): array => [
                 'file' => $part->path,
                 'name' => $part->part->name,
@@ -109,8 +110,8 @@ final readonly class Report
                 'materials' => $part->part->mesh->materials,
                 'uvSets' => $part->part->mesh->triUvs === [] ? 0 : 1,
                 'hasNormals' => $part->part->mesh->hasNormals(),
-            ], $inspection->parts),
-            'sets' => array_map(fn (BakeSet $set): array => $this->set($set), $inspection->sets),
+            ], $measures->asset->parts),
+            'sets' => array_map(fn (BakeSet $set): array => $this->set($set), $measures->asset->sets),
             'common' => $this->common(),
             'suggestions' => array_map(static fn (Suggestion $suggestion): array => [
                 'part' => $suggestion->part->part->name,
@@ -118,7 +119,7 @@ final readonly class Report
                 'rename' => $suggestion->rename,
                 'reason' => $suggestion->reason,
                 'confidence' => $suggestion->confidence,
-            ], $inspection->pairing->suggestions),
+            ], $measures->asset->pairing->suggestions),
             'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->findings()),
             'checks' => array_map(static fn (CheckResult $result): array => $result->toArray(), $this->results),
             'seconds' => array_map(static fn (float $seconds): float => round($seconds, 4), $this->seconds),
@@ -136,7 +137,7 @@ final readonly class Report
      */
     private function set(BakeSet $set): array
     {
-        $clearance = $this->inspection->clearances[$set->name] ?? null;
+        $clearance = $this->measures->clearances[$set->name] ?? null;
         $none = ['out' => null, 'in' => null];
 
         return [

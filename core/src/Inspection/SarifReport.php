@@ -30,7 +30,7 @@ final class SarifReport
             'runs' => [[
                 'tool' => ['driver' => ['name' => 'yellow-anvil', 'rules' => array_map(self::rule(...), $report->results)]],
                 'invocations' => [['executionSuccessful' => true, 'toolExecutionNotifications' => self::notRun($report)]],
-                'artifacts' => array_map(static fn (ReadFile $file): array => ['location' => ['uri' => self::uri($file->path)], 'hashes' => ['sha-256' => $file->sha256]], $report->inspection->files),
+                'artifacts' => array_map(static fn (ReadFile $file): array => ['location' => ['uri' => self::uri($file->path)], 'hashes' => ['sha-256' => $file->sha256]], $report->measures->asset->files),
                 'results' => array_map(static fn (Finding $finding): array => self::result($finding, $codes[$finding->code]), $report->findings()),
                 'properties' => ['verdict' => $report->isReady() ? 'ready' : 'blocked'],
             ]],
@@ -94,7 +94,7 @@ final class SarifReport
         $out = [];
         foreach ($report->results as $result) {
             if ($result->state === 'not-run') {
-                $out[] = ['level' => $result->blocks($report->inspection->standard) ? 'error' : 'warning', 'message' => ['text' => "{$result->about->code} was not run: $result->reason"], 'associatedRule' => ['id' => $result->about->code]];
+                $out[] = ['level' => $result->blocks($report->measures->asset->standard) ? 'error' : 'warning', 'message' => ['text' => "{$result->about->code} was not run: $result->reason"], 'associatedRule' => ['id' => $result->about->code]];
             }
         }
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Occlusion;
 
+use Anvil\Asset\Asset;
 use Anvil\Clearance\AssetClearance;
-use Anvil\Inspection\Inspection;
 use Anvil\Rays\LowSurface;
 use Anvil\Rays\Samples;
 use Anvil\Rays\SetSurfaces;
@@ -35,16 +35,16 @@ final class Shading
      *
      * @return array<string, list<array{other: string, share: float}>>
      */
-    public static function ofAll(Inspection $inspection): array
+    public static function ofAll(Asset $asset): array
     {
         $surfaces = $out = [];
-        foreach ($inspection->sets as $set) {
-            $surfaces[$set->name] = SetSurfaces::of($set, $inspection->standard->rays->smooth);
+        foreach ($asset->sets as $set) {
+            $surfaces[$set->name] = SetSurfaces::of($set, $asset->standard->rays->smooth);
         }
-        [$assembled, , $firsts] = AssetClearance::seenThrough($inspection, $surfaces);
+        [$assembled, , $firsts] = AssetClearance::seenThrough($asset, $surfaces);
         // Of many sets each is looked at in fewer places.
         $points = max(self::LEAST_PLACES, min(self::MOST_PLACES, intdiv(self::PLACES, max(1, count($surfaces)))));
-        foreach ($inspection->sets as $set) {
+        foreach ($asset->sets as $set) {
             if ($set->low !== []) {
                 $out[$set->name] = self::of($surfaces[$set->name]->low(), $assembled, $firsts, $set->name, $points);
             }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Place;
 
+use Anvil\Asset\Asset;
 use Anvil\Geometry\Matrix;
-use Anvil\Inspection\Inspection;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 
@@ -26,16 +26,15 @@ final readonly class PlaceMend
     }
 
     /** Null where high and low agree in both. */
-    public static function of(Inspection $inspection): ?self
+    public static function of(Asset $asset, ?QuarterTurn $turn): ?self
     {
-        $ratio = $inspection->differsInSize() ? $inspection->sizeRatio() : null;
-        $turn = $inspection->quarterTurn();
+        $ratio = $asset->differsInSize() ? $asset->sizeRatio() : null;
         if ($ratio === null && $turn === null) {
             return null;
         }
         $factor = $ratio === null ? null : SizeFactor::mending($ratio);
 
-        return self::by($inspection, $factor, $turn?->words, ($turn->matrix ?? Matrix::identity())->times(Matrix::scaling($factor ?? 1.0)));
+        return self::by($asset, $factor, $turn?->words, ($turn->matrix ?? Matrix::identity())->times(Matrix::scaling($factor ?? 1.0)));
     }
 
     /**
@@ -44,17 +43,17 @@ final readonly class PlaceMend
      * @param  string|null  $turn  in words
      * @param  Matrix  $matrix  scale and turn, in the frame that all parts are held in
      */
-    public static function by(Inspection $inspection, ?float $factor, ?string $turn, Matrix $matrix): self
+    public static function by(Asset $asset, ?float $factor, ?string $turn, Matrix $matrix): self
     {
         $files = $stuck = [];
-        foreach ($inspection->files as $i => $file) {
+        foreach ($asset->files as $i => $file) {
             $roles = [];
-            foreach ($inspection->parts as $part) {
+            foreach ($asset->parts as $part) {
                 if ($part->file === $i) {
                     $roles[$part->role->value ?? ''] = true;
                 }
             }
-            $moves = isset($roles[Role::High->value]) || self::isCopyOfHigh($inspection, $i, $roles);
+            $moves = isset($roles[Role::High->value]) || self::isCopyOfHigh($asset, $i, $roles);
             if (! $moves) {
                 continue;
             }
@@ -64,7 +63,7 @@ final readonly class PlaceMend
             if (in_array(strtolower(pathinfo($file->path, PATHINFO_EXTENSION)), ['usda', 'usd'], true)) {
                 $stuck[] = basename($file->path).' is USD text, which is read here and not written';
             }
-            $frame = $inspection->frames[$i];
+            $frame = $asset->frames[$i];
             $files[$i] = ($frame->inverse() ?? Matrix::identity())->times($matrix)->times($frame);
         }
 
@@ -84,13 +83,13 @@ final readonly class PlaceMend
      *
      * @param  array<string, true>  $roles
      */
-    private static function isCopyOfHigh(Inspection $inspection, int $file, array $roles): bool
+    private static function isCopyOfHigh(Asset $asset, int $file, array $roles): bool
     {
         if (array_keys($roles) !== [Role::Id->value]) {
             return false;
         }
-        $own = RoledPart::boundsOf(array_values(array_filter($inspection->parts, static fn (RoledPart $part): bool => $part->file === $file)));
-        $high = $inspection->boundsOf(Role::High);
+        $own = RoledPart::boundsOf(array_values(array_filter($asset->parts, static fn (RoledPart $part): bool => $part->file === $file)));
+        $high = $asset->boundsOf(Role::High);
 
         return $own !== null && $high !== null && $own->gapTo($high) === 0.0 && abs(log(max(1e-30, $own->diagonal()) / max(1e-30, $high->diagonal()))) < 0.1;
     }

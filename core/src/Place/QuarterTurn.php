@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace Anvil\Place;
 
+use Anvil\Asset\Asset;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\SurfacePoints;
+use Anvil\Pairing\RoledPart;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\TriangleTree;
+use Anvil\Standard\Role;
 
 /**
  * Which of the 23 turns by quarters, about the origin or the high poly's own middle, brings the high poly onto the low one.
@@ -80,6 +83,17 @@ final readonly class QuarterTurn
         }
 
         return $best;
+    }
+
+    /** The turn that would bring the high poly of an asset onto its low one, sizes made equal first; null where there is none, or the check for it is off. */
+    public static function ofAsset(Asset $asset): ?self
+    {
+        $ratio = $asset->sizeRatio();
+        $mesh = static fn (RoledPart $part): Mesh => $part->part->mesh;
+
+        return $ratio === null || $asset->standard->isOff('axis-mismatch') ? null : self::of(
+            array_map($mesh, $asset->judged(Role::Low)), array_map($mesh, $asset->judged(Role::High)), $asset->differsInSize() ? 1 / SizeFactor::mending($ratio) : 1.0,
+        );
     }
 
     /**

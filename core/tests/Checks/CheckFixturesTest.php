@@ -12,8 +12,8 @@ use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\PartFacts;
 use Anvil\Geometry\Scene;
-use Anvil\Inspection\Inspection;
 use Anvil\Inspection\Report;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\CheckCodes;
@@ -469,7 +469,7 @@ final class CheckFixturesTest extends TestCase
             Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)->moved(-0.5 - $by, 0, 0)->placed(0, 0, 0.5), 'b_low' => Shapes::box(1, 1, 1)->moved(0.5, 0, 0)->placed(0.5, 0, 0.5)]),
             Assets::file('x_high.obj', ['a_high' => self::rounded()->moved(-0.5 - $by - $more, 0, 0), 'b_high' => self::rounded()->moved(0.5, 0, 0)]),
         ];
-        $assembled = $plan === null ? Assembled::ofOriginal(Inspection::of($files(0.0, 0.0), Standard::builtIn(), Choices::ofJson('{}'))) : Assembled::ofPlan($plan);
+        $assembled = $plan === null ? Assembled::ofOriginal(Measures::of($files(0.0, 0.0), Standard::builtIn(), Choices::ofJson('{}'))->asset) : Assembled::ofPlan($plan);
 
         return Assets::reportOf($files($gap, $drift), '{"rays":{"backFaces":true},"checks":{"off-alignment":{"severity":"off"}}'.($gap < 0.1 ? ',"reach":{"*":{"out":0.1,"in":0.1}}' : '').'}', assembled: $assembled);
     }

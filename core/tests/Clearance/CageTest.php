@@ -27,7 +27,7 @@ final class CageTest extends TestCase
         // Two slats at a gap of 0.2, on one of them a post of 0.4: a reach for the post goes through the gap.
         $report = Assets::report(['a_low' => self::slats()], ['a_high' => self::slatsHigh()->with(Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.375, 0))]);
         self::assertSame('span-closed', $report->findings()[0]->code ?? '');
-        self::assertEqualsWithDelta(0.4, $report->inspection->clearances['a']->needed->out, 0.001 * $report->inspection->clearances['a']->d);
+        self::assertEqualsWithDelta(0.4, $report->measures->clearances['a']->needed->out, 0.001 * $report->measures->clearances['a']->d);
         $fit = self::fit($report);
         self::assertTrue($fit->isClean());
         self::assertGreaterThan(0, $fit->more);
@@ -52,8 +52,8 @@ final class CageTest extends TestCase
         self::assertSame('passed', Assets::state($again, 'cage-topology'));
         self::assertSame('passed', Assets::state($again, 'cage-inverted'));
         self::assertSame('passed', Assets::state($again, 'cage-pierced'));
-        $cage = $again->inspection->judged(Role::Cage)[0];
-        self::assertSame(['a_cage', $report->inspection->judged(Role::Low)[0]->part->mesh->triangleCount()], [$cage->part->name, $cage->part->mesh->triangleCount()]);
+        $cage = $again->measures->asset->judged(Role::Cage)[0];
+        self::assertSame(['a_cage', $report->measures->asset->judged(Role::Low)[0]->part->mesh->triangleCount()], [$cage->part->name, $cage->part->mesh->triangleCount()]);
     }
 
     public function test_a_bump_is_enclosed_with_ten_percent_and_the_rest_stays_near(): void
@@ -74,13 +74,13 @@ final class CageTest extends TestCase
     {
         // At a corner of a box the averaged direction runs along the diagonal, at every vertex as far as said.
         $report = Assets::report(['a_low' => Shapes::box(2, 2, 2)], ['a_high' => Shapes::roundedBox(2, 2, 2, 0.1, 3)]);
-        $positions = CageFit::single($report->inspection->sets[0], 0.3);
+        $positions = CageFit::single($report->measures->asset->sets[0], 0.3);
         foreach (array_chunk($positions, 3) as $p) {
             foreach ($p as $value) {
                 self::assertEqualsWithDelta(1 + 0.3 / sqrt(3), abs($value), 1e-6);
             }
         }
-        self::assertCount(count($report->inspection->judged(Role::Low)[0]->part->mesh->positions), $positions);
+        self::assertCount(count($report->measures->asset->judged(Role::Low)[0]->part->mesh->positions), $positions);
     }
 
     public function test_other_sets_are_in_the_way_of_a_cage_where_they_are_baked_together(): void
@@ -90,9 +90,9 @@ final class CageTest extends TestCase
         $high = Shapes::box(2, 0.1, 2, 16)->with(Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.225, 0));
         $plates = static fn (float $grown): Polygons => Polygons::join([Shapes::box(0.5 - $grown, 0.02, 1.4)->moved(0.6, 0.26, 0), Shapes::box(0.5 - $grown, 0.02, 1.4)->moved(-0.6, 0.26, 0)]);
         $report = static fn (string $standard): Report => Assets::report(['a_low' => $slab, 'b_low' => $plates(0.0)], ['a_high' => $high, 'b_high' => $plates(0.001)], $standard);
-        $apart = CageFit::ofAll($report('{}')->inspection)['a'];
+        $apart = CageFit::ofAll($report('{}')->measures->asset, $report('{}')->measures->clearances)['a'];
         self::assertTrue($apart->isClean());
-        $together = CageFit::ofAll($report('{"rays":{"setsKeptApart":false}}')->inspection);
+        $together = CageFit::ofAll($report('{"rays":{"setsKeptApart":false}}')->measures->asset, $report('{"rays":{"setsKeptApart":false}}')->measures->clearances);
         self::assertFalse($together['a']->isClean());
         self::assertGreaterThan(0.02, $together['a']->rays->wrongShare);
         // The boss is enclosed all the same, and the plates have nothing in their way.
@@ -102,19 +102,19 @@ final class CageTest extends TestCase
 
     private static function fit(Report $report): CageFit
     {
-        return CageFit::ofAll($report->inspection)[$report->inspection->sets[0]->name];
+        return CageFit::ofAll($report->measures->asset, $report->measures->clearances)[$report->measures->asset->sets[0]->name];
     }
 
     /** The same asset with its fitted cage, written and read. */
     private static function handedIn(Report $report, CageFit $fit, string $format): Report
     {
         $sink = new MemorySink;
-        $files = $report->inspection->files;
+        $files = $report->measures->asset->files;
         if ($format === 'glb') {
             $files[0] = new ReadFile('x_low.glb', null, $files[0]->sha256, $files[0]->scene, null);
             $report = Assets::reportOf($files);
         }
-        [$name] = CageFiles::write($report->inspection, [$fit->set => $fit], $sink);
+        [$name] = CageFiles::write($report->measures->asset, [$fit->set => $fit], $sink);
         self::assertSame("x_cage.$format", $name);
 
         return Assets::reportOf([...$files, new ReadFile($name, null, 'c', FormatCatalogue::read($sink->source($name)), null)]);

@@ -14,7 +14,7 @@ use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Formats\Rewriter;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;
@@ -53,7 +53,7 @@ final class ExplodedLayoutTest extends TestCase
     public function test_a_layout_is_recognised_by_its_vectors(array $shifts, bool $isExploded): void
     {
         $names = isset($shifts['d']) ? ['a', 'b', 'c', 'd'] : ['a', 'b', 'c'];
-        $found = Assembled::recognise(self::row($names, $shifts), self::row($names, []));
+        $found = Assembled::recognise(self::row($names, $shifts)->asset, self::row($names, [])->asset);
         self::assertSame($isExploded, $found !== null);
         self::assertTrue($found?->isOriginal() ?? true);
     }
@@ -77,27 +77,27 @@ final class ExplodedLayoutTest extends TestCase
                 }
                 $given[] = new GivenFile($name, null, new FileSource("$folder/$name"));
             }
-            $original = Assets::reportOf(self::read($given), '{"rays":{"setsKeptApart":false},"reach":{"*":{"out":0.5}}}')->inspection;
-            $plan = ExplodePlan::of($original);
+            $original = Assets::reportOf(self::read($given), '{"rays":{"setsKeptApart":false},"reach":{"*":{"out":0.5}}}')->measures;
+            $plan = ExplodePlan::of($original->asset, $original->clearances);
             self::assertCount(1, $plan->moved());
             $sink = new MemorySink;
-            ExplodedFiles::write($original, $given, $plan, $sink);
+            ExplodedFiles::write($original->asset, $given, $plan, $sink);
             foreach ($sink->names() as $name) {
                 file_put_contents("$folder/apart_$name", $sink->content($name));
             }
             $apart = array_map(static fn (GivenFile $one): GivenFile => new GivenFile($one->path, null, new FileSource("$folder/apart_$one->path")), $given);
-            $now = Inspection::of(self::read($apart), $original->standard, new Choices);
+            $now = Measures::of(self::read($apart), $original->asset->standard, new Choices);
             $byPlan = Assembled::ofPlan((string) file_get_contents("$folder/apart_explode.json"));
-            $byOriginal = Assembled::recognise($now, $original);
+            $byOriginal = Assembled::recognise($now->asset, $original->asset);
             self::assertNotNull($byOriginal);
             foreach ([$byPlan, $byOriginal] as $assembled) {
-                foreach (ExplodedFiles::back($now->exploded($assembled)) as $number => $changes) {
+                foreach (ExplodedFiles::back($now->asset, $assembled) as $number => $changes) {
                     $sink = new MemorySink;
                     Rewriter::write($apart[$number]->source, $changes, $apart[$number]->path, $sink);
                     file_put_contents("$folder/back.obj", $sink->content($apart[$number]->path));
                     $back = FormatCatalogue::read(new FileSource("$folder/back.obj"));
                     foreach ($back->parts as $i => $part) {
-                        $before = $original->files[$number]->scene->parts[$i]->mesh->positions ?? [];
+                        $before = $original->asset->files[$number]->scene->parts[$i]->mesh->positions ?? [];
                         foreach ($part->mesh->positions as $k => $value) {
                             self::assertEqualsWithDelta($before[$k], $value, 1e-6);
                         }
@@ -125,7 +125,7 @@ final class ExplodedLayoutTest extends TestCase
      * @param  list<string>  $names
      * @param  array<string, array{float, float}>  $shifts  along x, of low and high
      */
-    private static function row(array $names, array $shifts): Inspection
+    private static function row(array $names, array $shifts): Measures
     {
         $low = $high = [];
         foreach ($names as $i => $name) {
@@ -134,7 +134,7 @@ final class ExplodedLayoutTest extends TestCase
             $high["{$name}_high"] = self::at(Shapes::roundedBox(1, 1, 1, 0.05, 2), 1.1 * $i + $ofHigh);
         }
 
-        return Inspection::of([Assets::file('x_low.obj', $low, Role::Low), Assets::file('x_high.obj', $high, Role::High)], Standard::builtIn(), new Choices);
+        return Measures::of([Assets::file('x_low.obj', $low, Role::Low), Assets::file('x_high.obj', $high, Role::High)], Standard::builtIn(), new Choices);
     }
 
     private static function at(Polygons $shape, float $x): Polygons

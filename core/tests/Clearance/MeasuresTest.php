@@ -10,7 +10,7 @@ use Anvil\Clearance\SetClearance;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Occlusion\Occlusion;
@@ -350,10 +350,10 @@ final class MeasuresTest extends TestCase
         foreach ($report->results as $result) {
             $seconds[$result->about->code] = $result->seconds;
         }
-        self::assertGreaterThan(0.0, $report->inspection->secondsBefore('ray-miss'));
-        self::assertGreaterThanOrEqual($report->inspection->secondsBefore('ray-miss'), $seconds['ray-miss']);
-        self::assertGreaterThanOrEqual($report->inspection->secondsBefore('off-alignment'), $seconds['off-alignment']);
-        self::assertSame(0.0, $report->inspection->secondsBefore('span-closed'));
+        self::assertGreaterThan(0.0, $report->measures->secondsBefore('ray-miss'));
+        self::assertGreaterThanOrEqual($report->measures->secondsBefore('ray-miss'), $seconds['ray-miss']);
+        self::assertGreaterThanOrEqual($report->measures->secondsBefore('off-alignment'), $seconds['off-alignment']);
+        self::assertSame(0.0, $report->measures->secondsBefore('span-closed'));
         self::assertSame('ray-miss', array_search(max($seconds), $seconds, true));
     }
 
@@ -387,8 +387,8 @@ final class MeasuresTest extends TestCase
             $low["s{$i}_low"] = Shapes::box($wide, 1, 1)->moved($x, 0, 0);
             $high["s{$i}_high"] = Shapes::roundedBox($wide, 1, 1, 0.01, 1)->moved($x, 0, 0);
         }
-        $inspection = Assets::report($low, $high, '{"rays":{"setsKeptApart":false},"reach":{"*":{"out":0.5,"in":0.05}}}', '{}', [], 1024)->inspection;
-        $plan = ExplodePlan::of($inspection, 0.1);
+        $measures = Assets::report($low, $high, '{"rays":{"setsKeptApart":false},"reach":{"*":{"out":0.5,"in":0.05}}}', '{}', [], 1024)->measures;
+        $plan = ExplodePlan::of($measures->asset, $measures->clearances, 0.1);
         self::assertSame(0.1, $plan->clearance);
         self::assertCount($moved, $plan->moved());
         self::assertTrue($plan->isProved());
@@ -396,8 +396,8 @@ final class MeasuresTest extends TestCase
             self::assertGreaterThanOrEqual(2, count(array_keys($vector, 0.0)), 'along an axis');
         }
         $moves = array_map(static fn (string $name): array => $plan->vectors[$name], $plan->moved());
-        foreach ($inspection->sets as $one) {
-            foreach ($inspection->sets as $two) {
+        foreach ($measures->asset->sets as $one) {
+            foreach ($measures->asset->sets as $two) {
                 if ($one->name < $two->name && ($moves === [] ? false : in_array($one->name, $plan->moved(), true) || in_array($two->name, $plan->moved(), true))) {
                     $a = self::boxOf($one->bounds())->moved($plan->vectors[$one->name]);
                     $b = self::boxOf($two->bounds())->moved($plan->vectors[$two->name]);
@@ -406,12 +406,12 @@ final class MeasuresTest extends TestCase
                 }
             }
         }
-        $array = $plan->toArray($inspection);
+        $array = $plan->toArray($measures->asset);
         self::assertSame(0.1, $array['clearance']);
         // All apart: no conflict is asked for.
-        $all = ExplodePlan::of($inspection, 0.2, true);
-        foreach ($inspection->sets as $i => $one) {
-            foreach (array_slice($inspection->sets, $i + 1) as $two) {
+        $all = ExplodePlan::of($measures->asset, $measures->clearances, 0.2, true);
+        foreach ($measures->asset->sets as $i => $one) {
+            foreach (array_slice($measures->asset->sets, $i + 1) as $two) {
                 self::assertGreaterThanOrEqual(1.2 - 1e-6, self::boxOf($one->bounds())->moved($all->vectors[$one->name])->gapTo(self::boxOf($two->bounds())->moved($all->vectors[$two->name])));
             }
         }
@@ -420,8 +420,8 @@ final class MeasuresTest extends TestCase
             $way = array_sum(array_map(abs(...), $plan->vectors[$name]));
             $less = array_map(static fn (float $v): float => $v * (1 - 0.03 / $way), $plan->vectors[$name]);
             $gaps = [];
-            foreach ($inspection->sets as $other) {
-                $own = array_values(array_filter($inspection->sets, static fn ($set): bool => $set->name === $name))[0];
+            foreach ($measures->asset->sets as $other) {
+                $own = array_values(array_filter($measures->asset->sets, static fn ($set): bool => $set->name === $name))[0];
                 if ($other->name !== $name) {
                     $gaps[] = self::boxOf($own->bounds())->moved([$less[0], $less[1], $less[2]])->gapTo(self::boxOf($other->bounds())->moved($plan->vectors[$other->name]));
                 }
@@ -434,7 +434,7 @@ final class MeasuresTest extends TestCase
     {
         // Two slabs face each other over a gap of 0.2: at a reach of 0.5 all of the faces between them go into the other.
         $report = Assets::report(['a_low' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(0.1, 1, 1)->moved(0.75, 0, 0)], ['a_high' => Shapes::box(1, 1, 1, 4), 'b_high' => Shapes::box(0.1, 1, 1, 4)->moved(0.75, 0, 0)], '{"rays":{"direction":"split","setsKeptApart":false},"reach":{"*":{"out":0.5,"in":0.02}}}', '{}', [], 4096);
-        $a = $report->inspection->clearances['a'];
+        $a = $report->measures->clearances['a'];
         self::assertSame(['b'], array_map(static fn ($bleed): string => $bleed->other, $a->bleeds));
         // One of six faces, all of them seen.
         self::assertEqualsWithDelta(1 / 6, $a->bleeds[0]->share, 0.01);
@@ -457,9 +457,9 @@ final class MeasuresTest extends TestCase
      */
     private static function measured(array $low, array $high, string $standard = '{}', string $choices = '{}'): SetClearance
     {
-        $inspection = Assets::report($low, $high, $standard, $choices, [], 2048)->inspection;
-        self::assertInstanceOf(Inspection::class, $inspection);
+        $measures = Assets::report($low, $high, $standard, $choices, [], 2048)->measures;
+        self::assertInstanceOf(Measures::class, $measures);
 
-        return array_values($inspection->clearances)[0];
+        return array_values($measures->clearances)[0];
     }
 }

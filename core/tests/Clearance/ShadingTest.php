@@ -39,8 +39,8 @@ final class ShadingTest extends TestCase
     {
         $sheet = Shapes::sheet(0.01, 0.01);
         $disc = Shapes::cylinder($r, 0.01, 96)->moved(0, $h + 0.005, 0);
-        $inspection = Assets::report(['a_low' => $sheet, 'b_low' => $disc], ['a_high' => $sheet, 'b_high' => $disc])->inspection;
-        $shades = Shading::ofAll($inspection);
+        $measures = Assets::report(['a_low' => $sheet, 'b_low' => $disc], ['a_high' => $sheet, 'b_high' => $disc])->measures;
+        $shades = Shading::ofAll($measures->asset);
         self::assertSame(['b'], array_column($shades['a'], 'other'));
         // Round about the normal, 16 directions tell elevations apart to half of one of them.
         self::assertEqualsWithDelta($r ** 2 / ($r ** 2 + $h ** 2), $shades['a'][0]['share'], 0.5 / 16);
@@ -52,7 +52,7 @@ final class ShadingTest extends TestCase
     {
         $sheet = Shapes::sheet(0.01, 0.01);
         $parts = static fn (string $suffix): array => ["a$suffix" => $sheet, "b$suffix" => Shapes::box(4, 0.1, 4)->moved(0, 1, 0), "c$suffix" => Shapes::box(1, 0.1, 1)->moved(0, 2, 0), "d$suffix" => Shapes::box(4, 0.1, 4)->moved(0, -1, 0)];
-        $shades = Shading::ofAll(Assets::report($parts('_low'), $parts('_high'))->inspection);
+        $shades = Shading::ofAll(Assets::report($parts('_low'), $parts('_high'))->measures->asset);
         self::assertSame(['b'], array_column($shades['a'], 'other'));
     }
 
@@ -63,7 +63,8 @@ final class ShadingTest extends TestCase
         $high = ['block_high' => Shapes::roundedBox(1, 1, 1, 0.03, 2), 'plate_high' => Shapes::roundedBox(1, 0.1, 1, 0.01, 2)->moved(0, 0.552, 0), 'wall_high' => Shapes::roundedBox(0.1, 3, 3, 0.01, 2)->moved(-1.5, 0, 0)];
         $before = [];
         foreach (['all' => '{"occlusion":"all"}', 'plate' => '{"occlusion":{"block":["plate"]}}', 'wall' => '{"occlusion":{"block":["wall"]}}', 'none' => '{"occlusion":{"plate":["wall"]}}'] as $name => $choices) {
-            $plan = ExplodePlan::of(Assets::report($low, $high, '{"rays":{"setsKeptApart":false}}', $choices)->inspection);
+            $measures = Assets::report($low, $high, '{"rays":{"setsKeptApart":false}}', $choices)->measures;
+            $plan = ExplodePlan::of($measures->asset, $measures->clearances);
             $before[$name] = $plan->occlusionBefore['block'];
         }
         self::assertGreaterThan(0.1, $before['plate']);

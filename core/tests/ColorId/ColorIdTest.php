@@ -18,7 +18,7 @@ use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Geometry\Color;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\RoledPart;
@@ -158,7 +158,7 @@ final class ColorIdTest extends TestCase
 
     public function test_ids_touch_within_a_distance_of_their_surfaces(): void
     {
-        $part = static fn (Polygons $shape, string $name): RoledPart => Inspection::of([Assets::file('x_high.obj', [$name => $shape])], Standard::builtIn(), Choices::ofJson('{}'))->parts[0];
+        $part = static fn (Polygons $shape, string $name): RoledPart => Measures::of([Assets::file('x_high.obj', [$name => $shape])], Standard::builtIn(), Choices::ofJson('{}'))->asset->parts[0];
         $id = static fn (RoledPart ...$parts): IdColor => new IdColor(Color::of(0, 0, 0), [], array_values($parts));
         $a = $part(Shapes::box(1, 1, 1), 'a_high');
         $b = $part(Shapes::box(1, 1, 1, 4)->moved(1.05, 0, 0), 'b_high');
@@ -180,10 +180,10 @@ final class ColorIdTest extends TestCase
     public function test_plans_spread_colours_over_parts_or_materials(): void
     {
         $box = Shapes::box(1, 1, 1);
-        $inspection = Inspection::of([Assets::file('x_low.obj', ['a_low' => $box, 'b_low' => $box]), Assets::file('x_high.obj', ['b_high_2' => $box->mesh(40, [[0, 'steel'], [3, 'brass']]), 'a_high' => $box->mesh(40, [[0, 'steel']]), 'b_high' => new Mesh($box->mesh()->positions, $box->mesh()->triangles)])], Standard::ofJson('{"suffixes":{"high":["_high","_high_*"]}}'), Choices::ofJson('{}'));
-        $byPart = IdPlan::byPart($inspection);
+        $measures = Measures::of([Assets::file('x_low.obj', ['a_low' => $box, 'b_low' => $box]), Assets::file('x_high.obj', ['b_high_2' => $box->mesh(40, [[0, 'steel'], [3, 'brass']]), 'a_high' => $box->mesh(40, [[0, 'steel']]), 'b_high' => new Mesh($box->mesh()->positions, $box->mesh()->triangles)])], Standard::ofJson('{"suffixes":{"high":["_high","_high_*"]}}'), Choices::ofJson('{}'));
+        $byPart = IdPlan::byPart($measures->asset);
         self::assertSame(['part', ['a', 'b'], ['a' => ['a_id'], 'b' => ['b_id', 'b_id']]], [$byPart->by, array_keys($byPart->colors), $byPart->parts]);
-        $byMaterial = IdPlan::byMaterial($inspection);
+        $byMaterial = IdPlan::byMaterial($measures->asset);
         self::assertSame(['material', ['brass', 'plain', 'steel']], [$byMaterial->by, array_keys($byMaterial->colors)]);
         self::assertSame(['b_id', 'a_id'], $byMaterial->parts['steel']);
         $legend = $byMaterial->legend();
@@ -193,9 +193,9 @@ final class ColorIdTest extends TestCase
         self::assertSame(['b_id'], $byPart->legend()['ids'][1]['parts']);
         self::assertSame("name,hex,parts\na,{$byPart->colors['a']->hex()},a_id\nb,{$byPart->colors['b']->hex()},b_id\n", $byPart->legendCsv());
         self::assertSame(sprintf("GIMP Palette\nName: bell\nColumns: 8\n#\n%3d %3d %3d\ta\n%3d %3d %3d\tb\n", ...[$byPart->colors['a']->red, $byPart->colors['a']->green, $byPart->colors['a']->blue, $byPart->colors['b']->red, $byPart->colors['b']->green, $byPart->colors['b']->blue]), $byPart->paletteGpl('bell'));
-        $empty = IdPlan::byPart(Inspection::of([Assets::file('x_low.obj', ['a_low' => $box])], Standard::builtIn(), Choices::ofJson('{}')));
+        $empty = IdPlan::byPart(Measures::of([Assets::file('x_low.obj', ['a_low' => $box])], Standard::builtIn(), Choices::ofJson('{}'))->asset);
         self::assertSame([[], null], [$empty->colors, $empty->legend()['leastDeltaE00']]);
-        $quoted = IdPlan::byPart(Inspection::of([Assets::file('x_high.obj', ['a "b",c_high' => $box])], Standard::builtIn(), Choices::ofJson('{}')));
+        $quoted = IdPlan::byPart(Measures::of([Assets::file('x_high.obj', ['a "b",c_high' => $box])], Standard::builtIn(), Choices::ofJson('{}'))->asset);
         self::assertStringContainsString('"a ""b"",c",#', $quoted->legendCsv());
     }
 
@@ -210,10 +210,10 @@ final class ColorIdTest extends TestCase
             };
             $source = $sink->source($sink->names()[0]);
             $scene = FormatCatalogue::read($source);
-            $inspection = Inspection::of([Assets::file('x_low.obj', ['a_low' => $box, 'b_low' => $box->moved(3, 0, 0)]), new ReadFile($source->name(), null, 'x', $scene, null)], Standard::builtIn(), Choices::ofJson('{}'));
-            foreach ([IdPlan::byPart($inspection), IdPlan::byMaterial($inspection)] as $plan) {
+            $measures = Measures::of([Assets::file('x_low.obj', ['a_low' => $box, 'b_low' => $box->moved(3, 0, 0)]), new ReadFile($source->name(), null, 'x', $scene, null)], Standard::builtIn(), Choices::ofJson('{}'));
+            foreach ([IdPlan::byPart($measures->asset), IdPlan::byMaterial($measures->asset)] as $plan) {
                 $out = new MemorySink;
-                $written = IdFileWriter::write($inspection, 1, $source, $plan, $out);
+                $written = IdFileWriter::write($measures->asset, 1, $source, $plan, $out);
                 self::assertSame('x_id.'.($name === 'x_high.obj' ? 'obj' : 'glb'), $written);
                 $back = FormatCatalogue::read($out->source($written));
                 if (str_ends_with($written, '.glb')) {
@@ -239,7 +239,7 @@ final class ColorIdTest extends TestCase
      */
     private static function ids(array $low, array $high, array $id = []): IdColors
     {
-        return IdColors::of(Inspection::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high), ...($id === [] ? [] : [Assets::file('x_id.obj', $id, Role::Id)])], Standard::builtIn(), Choices::ofJson('{}')));
+        return IdColors::of(Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high), ...($id === [] ? [] : [Assets::file('x_id.obj', $id, Role::Id)])], Standard::builtIn(), Choices::ofJson('{}'))->asset);
     }
 
     /**
@@ -258,7 +258,7 @@ final class ColorIdTest extends TestCase
 
     public function test_id_files_are_named_after_the_high_file(): void
     {
-        $names = static fn (string $path): string => IdFileWriter::fileName(new ReadFile($path, null, 'x', null, null), Inspection::of([], Standard::builtIn(), Choices::ofJson('{}')));
+        $names = static fn (string $path): string => IdFileWriter::fileName(new ReadFile($path, null, 'x', null, null), Measures::of([], Standard::builtIn(), Choices::ofJson('{}'))->asset);
         self::assertSame(['bell_id.obj', 'bell_id.gltf', 'bell_id.glb', 'bell_id.glb', 'bell_id.glb', 'bell_lo_id.obj'], array_map($names, ['a/bell_high.obj', 'bell_HIGH.gltf', 'bell_high.ply', 'bell.STL', 'bell_high.glb', 'bell_lo.OBJ']));
     }
 }

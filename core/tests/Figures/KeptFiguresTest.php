@@ -60,14 +60,14 @@ final class KeptFiguresTest extends TestCase
      */
     private static function figures(Report $report): array
     {
-        $inspection = $report->inspection;
+        $measures = $report->measures;
         $sets = [];
-        foreach ($inspection->clearances as $name => $clearance) {
+        foreach ($measures->clearances as $name => $clearance) {
             $sets[$name] = self::short($clearance->toArray());
         }
-        $plan = ExplodePlan::of($inspection);
-        $ids = IdColors::of($inspection);
-        $mend = PlaceMend::of($inspection);
+        $plan = ExplodePlan::of($measures->asset, $measures->clearances);
+        $ids = IdColors::of($measures->asset);
+        $mend = PlaceMend::of($measures->asset, $measures->quarterTurn());
         $touching = [];
         $colors = array_values($ids->colors);
         foreach ($colors as $i => $one) {
@@ -79,16 +79,16 @@ final class KeptFiguresTest extends TestCase
         return [
             'findings' => array_map(static fn ($finding): array => self::short($finding->toArray()), $report->findings()),
             'checks' => array_map(static fn ($result): string => "{$result->about->code} $result->state", $report->results),
-            'ties' => array_map(static fn (Tie $tie): array => [$tie->base, $tie->kind->value, RoledPart::names($tie->low), RoledPart::names($tie->high), $tie->troubles, $tie->cost, RoledPart::names($tie->better), $tie->betterCost], $inspection->pairing->ties),
-            'suggestions' => array_map(static fn ($one): array => [$one->part->part->name, $one->rename, $one->reason, $one->confidence], $inspection->pairing->suggestions),
-            'renames' => [RenamePlan::suggested($inspection)->toArray(), RenamePlan::following($inspection, Role::Low)->toArray(), RenamePlan::following($inspection, Role::High)->toArray(), RenamePlan::addingSuffixes($inspection)->toArray()],
+            'ties' => array_map(static fn (Tie $tie): array => [$tie->base, $tie->kind->value, RoledPart::names($tie->low), RoledPart::names($tie->high), $tie->troubles, $tie->cost, RoledPart::names($tie->better), $tie->betterCost], $measures->asset->pairing->ties),
+            'suggestions' => array_map(static fn ($one): array => [$one->part->part->name, $one->rename, $one->reason, $one->confidence], $measures->asset->pairing->suggestions),
+            'renames' => [RenamePlan::suggested($measures->asset)->toArray(), RenamePlan::following($measures->asset, Role::Low)->toArray(), RenamePlan::following($measures->asset, Role::High)->toArray(), RenamePlan::addingSuffixes($measures->asset)->toArray()],
             'mend' => $mend === null ? null : [$mend->words(), $mend->matrix->m, $mend->stuck],
             'sets' => $sets,
-            'explode' => $plan->toArray($inspection),
-            'explode all' => array_values(array_filter(ExplodePlan::of($inspection, 0.1, true)->vectors)),
-            'shading' => Shading::ofAll($inspection),
+            'explode' => $plan->toArray($measures->asset),
+            'explode all' => array_values(array_filter(ExplodePlan::of($measures->asset, $measures->clearances, 0.1, true)->vectors)),
+            'shading' => Shading::ofAll($measures->asset),
             'ids' => [$ids->source, array_map(static fn (IdColor $color): array => [$color->names, RoledPart::names($color->parts)], $ids->colors), count($ids->missing), $touching],
-            'plans' => [IdPlan::byPart($inspection)->legend(), IdPlan::byMaterial($inspection)->legend()],
+            'plans' => [IdPlan::byPart($measures->asset)->legend(), IdPlan::byMaterial($measures->asset)->legend()],
         ];
     }
 

@@ -20,7 +20,7 @@ use Anvil\Geometry\Mesh;
 use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
@@ -207,14 +207,14 @@ final class FormatsTest extends TestCase
             $parts = [new Part('a_high', Shapes::box(1, 1, 1)->mesh(), []), new Part('b_high', Shapes::box(1, 1, 1)->moved(2, 0, 0)->mesh(40, [[0, 'old']]), ['old' => '#123456'])];
             $format === 'obj' ? ObjWriter::write($parts, 'x_high.obj', $sink) : GlbWriter::write($parts, 'x_high.glb', $sink);
             $source = $sink->source("x_high.$format");
-            $inspection = Inspection::of([ReadFile::of(new GivenFile("x_high.$format", null, $source))], Standard::builtIn(), new Choices);
-            $plan = IdPlan::byPart($inspection);
+            $measures = Measures::of([ReadFile::of(new GivenFile("x_high.$format", null, $source))], Standard::builtIn(), new Choices);
+            $plan = IdPlan::byPart($measures->asset);
             self::assertGreaterThan(20.0, $plan->leastDistance());
             $out = new MemorySink;
-            $name = IdFileWriter::write($inspection, 0, $source, $plan, $out);
+            $name = IdFileWriter::write($measures->asset, 0, $source, $plan, $out);
             self::assertSame("x_id.$format", $name);
-            $back = Inspection::of([ReadFile::of(new GivenFile($name, null, $out->source($name)))], Standard::builtIn(), new Choices);
-            self::assertSame(['a_id', 'b_id'], array_map(static fn (Part $p): string => $p->name, $back->files[0]->scene->parts ?? []));
+            $back = Measures::of([ReadFile::of(new GivenFile($name, null, $out->source($name)))], Standard::builtIn(), new Choices);
+            self::assertSame(['a_id', 'b_id'], array_map(static fn (Part $p): string => $p->name, $back->asset->files[0]->scene->parts ?? []));
             self::assertSame(array_values(array_map(static fn ($c): string => $c->hex(), $plan->colors)), array_keys($back->idColors()->colors));
             self::assertSame([], $back->idColors()->missing);
         }

@@ -14,7 +14,7 @@ use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Rewriter;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Part;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
@@ -104,15 +104,15 @@ final class RewritersTest extends TestCase
         foreach (['rig_high.dae' => self::collada(), 'jib_high.stl' => self::STL] as $name => $content) {
             $source = new MemorySource($name, $content);
             $files = [$low, ReadFile::of(new GivenFile($name, Role::High, $source))];
-            $inspection = Inspection::of($files, Standard::builtIn(), Choices::ofJson('{}'));
+            $measures = Measures::of($files, Standard::builtIn(), Choices::ofJson('{}'));
             $sink = new MemorySink;
-            $plan = IdPlan::byPart($inspection);
-            $written = IdFileWriter::write($inspection, 1, $source, $plan, $sink);
+            $plan = IdPlan::byPart($measures->asset);
+            $written = IdFileWriter::write($measures->asset, 1, $source, $plan, $sink);
             self::assertMatchesRegularExpression('/_id\.glb$/', $written);
-            $again = Inspection::of([...$files, ReadFile::of(new GivenFile($written, null, $sink->source($written)))], Standard::builtIn(), Choices::ofJson('{}'));
-            $id = $again->judged(Role::Id);
-            self::assertCount(count($again->judged(Role::High)), $id);
-            self::assertEqualsWithDelta($again->boundsOf(Role::High)?->toArray(), $again->boundsOf(Role::Id)?->toArray(), 1e-5);
+            $again = Measures::of([...$files, ReadFile::of(new GivenFile($written, null, $sink->source($written)))], Standard::builtIn(), Choices::ofJson('{}'));
+            $id = $again->asset->judged(Role::Id);
+            self::assertCount(count($again->asset->judged(Role::High)), $id);
+            self::assertEqualsWithDelta($again->asset->boundsOf(Role::High)?->toArray(), $again->asset->boundsOf(Role::Id)?->toArray(), 1e-5);
             self::assertSame($plan->colors[$id[0]->base]->hex(), array_values($id[0]->part->colors)[0]);
         }
     }

@@ -92,22 +92,22 @@ final class PackageAndExplodeTest extends TestCase
         $found = array_map(static fn ($finding): string => "$finding->code ".($finding->subject['set'] ?? '').' '.($finding->subject['other'] ?? ''), self::faults($report));
         self::assertSame(['sets-bleed pane shutter_left', 'sets-bleed pane shutter_right'], array_values(array_filter($found, static fn (string $one): bool => str_starts_with($one, 'sets-bleed'))));
 
-        $plan = ExplodePlan::of($report->inspection);
+        $plan = ExplodePlan::of($report->measures->asset, $report->measures->clearances);
         self::assertSame(['shutter_left', 'shutter_right'], $plan->moved());
         self::assertTrue($plan->isProved());
         self::assertGreaterThan(0.05, $plan->worst($plan->bleedBefore));
         self::assertLessThan($plan->occlusionBefore['pane'], $plan->occlusionAfter['pane'], 'moving the shutters away loses shade on the pane');
 
         $sink = new FolderSink("$this->folder/exploded");
-        ExplodedFiles::write($report->inspection, $files, $plan, $sink);
+        ExplodedFiles::write($report->measures->asset, $files, $plan, $sink);
         $sink->commit();
         $moved = array_map(static fn (GivenFile $file): GivenFile => new GivenFile($file->path, null, new FileSource(dirname($file->path, 2).'/exploded/'.basename($file->path))), $files);
         $after = Inspector::inspect($moved, $standard, new Choices);
         self::assertSame([], self::faults($after));
-        foreach ($report->inspection->parts as $i => $part) {
+        foreach ($report->measures->asset->parts as $i => $part) {
             $vector = $plan->vectors[$part->base] ?? [0.0, 0.0, 0.0];
-            self::assertEqualsWithDelta($part->part->mesh->moved($vector)->positions, $after->inspection->parts[$i]->part->mesh->positions, 1e-6, $part->part->name);
-            self::assertSame($part->part->mesh->triangles, $after->inspection->parts[$i]->part->mesh->triangles);
+            self::assertEqualsWithDelta($part->part->mesh->moved($vector)->positions, $after->measures->asset->parts[$i]->part->mesh->positions, 1e-6, $part->part->name);
+            self::assertSame($part->part->mesh->triangles, $after->measures->asset->parts[$i]->part->mesh->triangles);
         }
     }
 

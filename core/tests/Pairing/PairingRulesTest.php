@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Tests\Pairing;
 
 use Anvil\Geometry\Bounds;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\Assignment;
@@ -197,13 +197,13 @@ final class PairingRulesTest extends TestCase
     #[DataProvider('troubles')]
     public function test_a_trouble_is_named_with_what_mends_it(array $low, array $high, array $renames): void
     {
-        $suggestions = self::row($low, $high)->pairing->suggestions;
+        $suggestions = self::row($low, $high)->asset->pairing->suggestions;
         self::assertSame($renames, array_map(static fn (Suggestion $one): string => "{$one->part->part->name} > $one->rename: $one->reason ($one->confidence)", $suggestions));
     }
 
     public function test_a_near_name_needs_no_rival_and_one_place(): void
     {
-        $kinds = static fn (Inspection $inspection): array => array_map(static fn (Tie $tie): string => "$tie->base {$tie->kind->value} ".implode(' ', $tie->troubles), $inspection->pairing->ties);
+        $kinds = static fn (Measures $measures): array => array_map(static fn (Tie $tie): string => "$tie->base {$tie->kind->value} ".implode(' ', $tie->troubles), $measures->asset->pairing->ties);
         self::assertContains('winch near name-near', $kinds(self::row(['winch_low', 'b_low'], ['winsh_high', 'b_high'])));
         // The suffix in other case is a trouble of its own.
         self::assertContains('winch near name-near suffix-case', $kinds(self::row(['winch_low', 'b_low'], ['winsh_HIGH', 'b_high'])));
@@ -217,30 +217,30 @@ final class PairingRulesTest extends TestCase
 
     public function test_crossed_names_are_told_where_place_says_better_and_only_there(): void
     {
-        $ties = static fn (Inspection $inspection): array => array_map(static fn (Tie $tie): array => [$tie->base, $tie->kind, RoledPart::names($tie->better)], $inspection->pairing->ties);
+        $ties = static fn (Measures $measures): array => array_map(static fn (Tie $tie): array => [$tie->base, $tie->kind, RoledPart::names($tie->better)], $measures->asset->pairing->ties);
         self::assertSame([['a', TieKind::Crossed, ['b_high']], ['b', TieKind::Crossed, ['a_high']], ['c', TieKind::Exact, []]], $ties(self::row(['a_low', 'b_low', 'c_low'], ['b_high', 'a_high', 'c_high'])));
-        $crossed = self::row(['a_low', 'b_low', 'c_low'], ['b_high', 'a_high', 'c_high'])->pairing;
+        $crossed = self::row(['a_low', 'b_low', 'c_low'], ['b_high', 'a_high', 'c_high'])->asset->pairing;
         self::assertSame([['b_high', 'a_high', 0.95], ['a_high', 'b_high', 0.95]], array_map(static fn (Suggestion $one): array => [$one->part->part->name, $one->rename, $one->confidence], $crossed->suggestions));
         self::assertFalse($crossed->ties[0]->isSound());
         self::assertTrue($crossed->ties[2]->isSound());
         // The end of a chain goes along.
         $chain = self::row(['a_low', 'b_low', 'c_low'], ['b_high', 'c_high', 'd_high']);
         self::assertSame([['a', TieKind::Open, ['b_high']], ['b', TieKind::Crossed, ['c_high']], ['c', TieKind::Crossed, ['d_high']], ['d', TieKind::Open, []]], $ties($chain));
-        self::assertSame(['chain'], $chain->pairing->ties[0]->troubles);
-        self::assertSame([0.95, 0.95, 0.95], array_map(static fn (Suggestion $one): float => $one->confidence, $chain->pairing->suggestions));
+        self::assertSame(['chain'], $chain->asset->pairing->ties[0]->troubles);
+        self::assertSame([0.95, 0.95, 0.95], array_map(static fn (Suggestion $one): float => $one->confidence, $chain->asset->pairing->suggestions));
     }
 
     public function test_a_part_beside_its_partner_is_apart_past_a_hundredth(): void
     {
         foreach ([[0.99, false], [1.01, true]] as [$share, $apart]) {
             $low = Shapes::box(2, 2, 1);
-            $inspection = self::inspection(['a_low' => $low, 'b_low' => $low->moved(50, 0, 0)], ['a_high' => $low->moved(2 + 0.01 * $share * 3, 0, 0), 'b_high' => $low->moved(50, 0, 0)]);
-            self::assertSame($apart, $inspection->pairing->ties[0]->isApart());
-            self::assertSame(! $apart, $inspection->pairing->ties[0]->isSound());
-            self::assertEqualsWithDelta(0.01 * $share, $inspection->pairing->ties[0]->gap() ?? -1.0, 1e-6);
+            $measures = self::inspection(['a_low' => $low, 'b_low' => $low->moved(50, 0, 0)], ['a_high' => $low->moved(2 + 0.01 * $share * 3, 0, 0), 'b_high' => $low->moved(50, 0, 0)]);
+            self::assertSame($apart, $measures->asset->pairing->ties[0]->isApart());
+            self::assertSame(! $apart, $measures->asset->pairing->ties[0]->isSound());
+            self::assertEqualsWithDelta(0.01 * $share, $measures->asset->pairing->ties[0]->gap() ?? -1.0, 1e-6);
         }
-        self::assertNull(self::row(['a_low', 'b_low'], ['a_high'])->pairing->ties[1]->gap());
-        self::assertFalse(self::row(['a_low', 'b_low'], ['a_high'])->pairing->ties[1]->isSound());
+        self::assertNull(self::row(['a_low', 'b_low'], ['a_high'])->asset->pairing->ties[1]->gap());
+        self::assertFalse(self::row(['a_low', 'b_low'], ['a_high'])->asset->pairing->ties[1]->isSound());
     }
 
     public function test_places_say_nothing_while_sizes_differ_or_the_high_is_turned(): void
@@ -248,9 +248,9 @@ final class PairingRulesTest extends TestCase
         $low = ['a_low' => Shapes::box(1, 6, 1)->moved(0, 3, 0), 'b_low' => Shapes::box(4, 1, 1)->moved(2.5, 5.5, 0)];
         $named = static fn (callable $how): array => ['a_high' => $how($low['a_low']), 'b_high' => $how($low['b_low'])];
         foreach ([[static fn (Polygons $p): Polygons => $p, false], [static fn (Polygons $p): Polygons => $p->scaled(3, 3, 3), true], [static fn (Polygons $p): Polygons => $p->scaled(0.4, 0.4, 0.4), true], [static fn (Polygons $p): Polygons => $p->scaled(1.5, 1.5, 1.5), false], [static fn (Polygons $p): Polygons => $p->turned(0, 90), true], [static fn (Polygons $p): Polygons => $p->turned(2, -90), true], [static fn (Polygons $p): Polygons => $p->turned(1, 180), true]] as $i => [$how, $silent]) {
-            $inspection = self::inspection($low, $named($how));
-            self::assertSame($silent, $inspection->pairing->saysNothingOfPlace(Standard::builtIn()), "case $i");
-            self::assertSame(! $silent, $inspection->pairing->byPlace, "case $i");
+            $measures = self::inspection($low, $named($how));
+            self::assertSame($silent, $measures->asset->pairing->saysNothingOfPlace(Standard::builtIn()), "case $i");
+            self::assertSame(! $silent, $measures->asset->pairing->byPlace, "case $i");
         }
         self::assertFalse(Turned::bounds([]));
     }
@@ -264,29 +264,29 @@ final class PairingRulesTest extends TestCase
                 foreach ($low as $name => $shape) {
                     $high[str_replace('_low', '_high', $name)] = $shape->turned($axis, $degrees);
                 }
-                self::assertTrue(Turned::bounds(self::inspection($low, $high)->pairing->ties), "$degrees about $axis");
+                self::assertTrue(Turned::bounds(self::inspection($low, $high)->asset->pairing->ties), "$degrees about $axis");
             }
         }
         // Moved, or turned by less than a quarter.
         foreach ([static fn (Polygons $p): Polygons => $p->moved(3, 1, 0), static fn (Polygons $p): Polygons => $p->turned(2, 30)] as $how) {
-            self::assertFalse(Turned::bounds(self::inspection($low, ['a_high' => $how($low['a_low']), 'b_high' => $how($low['b_low'])])->pairing->ties));
+            self::assertFalse(Turned::bounds(self::inspection($low, ['a_high' => $how($low['a_low']), 'b_high' => $how($low['b_low'])])->asset->pairing->ties));
         }
     }
 
     public function test_left_out_and_mixed_parts_pair_with_nothing(): void
     {
-        $inspection = self::inspection(['a_low' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(1, 1, 1)->moved(4, 0, 0)], ['a_high' => Shapes::box(1, 1, 1), 'b_high' => Shapes::box(1, 1, 1)->moved(4, 0, 0)], '{"leftOut":["b"]}');
-        self::assertSame(['a'], array_map(static fn (Tie $tie): string => $tie->base, $inspection->pairing->ties));
-        self::assertSame(TieKind::OneAndOne, $inspection->pairing->ties[0]->kind);
-        $mixed = Inspection::of([Assets::file('x.obj', ['a_high' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(1, 1, 1)], Role::Low), Assets::file('y.obj', ['b_high' => Shapes::box(1, 1, 1)], Role::High)], Standard::builtIn(), Choices::ofJson('{}'));
-        self::assertTrue($mixed->parts[0]->mixed);
-        self::assertSame([['b', 1, 1]], array_map(static fn (Tie $tie): array => [$tie->base, count($tie->low), count($tie->high)], $mixed->pairing->ties));
+        $measures = self::inspection(['a_low' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(1, 1, 1)->moved(4, 0, 0)], ['a_high' => Shapes::box(1, 1, 1), 'b_high' => Shapes::box(1, 1, 1)->moved(4, 0, 0)], '{"leftOut":["b"]}');
+        self::assertSame(['a'], array_map(static fn (Tie $tie): string => $tie->base, $measures->asset->pairing->ties));
+        self::assertSame(TieKind::OneAndOne, $measures->asset->pairing->ties[0]->kind);
+        $mixed = Measures::of([Assets::file('x.obj', ['a_high' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(1, 1, 1)], Role::Low), Assets::file('y.obj', ['b_high' => Shapes::box(1, 1, 1)], Role::High)], Standard::builtIn(), Choices::ofJson('{}'));
+        self::assertTrue($mixed->asset->parts[0]->mixed);
+        self::assertSame([['b', 1, 1]], array_map(static fn (Tie $tie): array => [$tie->base, count($tie->low), count($tie->high)], $mixed->asset->pairing->ties));
         self::assertSame([], Pairing::of([], Standard::builtIn(), Choices::ofJson('{}'))->ties);
     }
 
     public function test_a_suffix_that_the_file_overrules_belongs_to_the_base(): void
     {
-        $part = static fn (string $file, string $name, ?Role $role = null): RoledPart => Inspection::of([Assets::file($file, [$name => Shapes::box(1, 1, 1)], $role)], Standard::builtIn(), Choices::ofJson('{}'))->parts[0];
+        $part = static fn (string $file, string $name, ?Role $role = null): RoledPart => Measures::of([Assets::file($file, [$name => Shapes::box(1, 1, 1)], $role)], Standard::builtIn(), Choices::ofJson('{}'))->asset->parts[0];
         self::assertSame(['drum', Role::Low], [$part('x_low.obj', 'drum_low')->base, $part('x_low.obj', 'drum_low')->role]);
         self::assertSame(['drum', Role::High], [$part('x_low.obj', 'drum_high')->base, $part('x_low.obj', 'drum_high')->role]);
         self::assertSame([Role::Low, 'drum-high'], [$part('x_low.obj', 'drum-high')->role, $part('x_low.obj', 'drum-high')->base]);
@@ -317,7 +317,7 @@ final class PairingRulesTest extends TestCase
      * @param  list<string>  $high
      * @param  array<string, int>  $more  further lows at the place of a number
      */
-    private static function row(array $low, array $high, array $more = []): Inspection
+    private static function row(array $low, array $high, array $more = []): Measures
     {
         $lows = $highs = [];
         foreach ($low as $i => $name) {
@@ -339,9 +339,9 @@ final class PairingRulesTest extends TestCase
      * @param  array<string, Polygons>  $low
      * @param  array<string, Polygons>  $high
      */
-    private static function inspection(array $low, array $high, string $choices = '{}'): Inspection
+    private static function inspection(array $low, array $high, string $choices = '{}'): Measures
     {
-        return Inspection::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)], Standard::builtIn(), Choices::ofJson($choices));
+        return Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)], Standard::builtIn(), Choices::ofJson($choices));
     }
 
     /**

@@ -7,7 +7,7 @@ namespace Anvil\Tests\Pairing;
 use Anvil\Asset\ReadFile;
 use Anvil\Asset\RenamePlan;
 use Anvil\Geometry\Bounds;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\NameReading;
 use Anvil\Pairing\PlaceCost;
@@ -55,21 +55,21 @@ final class PairingTest extends TestCase
 
     public function test_the_role_comes_from_prefix_then_part_then_file(): void
     {
-        $role = static fn (string $file, string $part, ?Role $given = null): ?string => self::inspection([Assets::file($file, [$part => Shapes::box(1, 1, 1)], $given)])->parts[0]->role?->value;
+        $role = static fn (string $file, string $part, ?Role $given = null): ?string => self::inspection([Assets::file($file, [$part => Shapes::box(1, 1, 1)], $given)])->asset->parts[0]->role?->value;
         self::assertSame('high', $role('winch_low.obj', 'drum_high'));
         self::assertSame('low', $role('winch_low.obj', 'drum'));
         self::assertSame('low', $role('Winch_Low.obj', 'drum'));
         self::assertSame('id', $role('winch.obj', 'drum', Role::Id));
         self::assertNull($role('winch.obj', 'drum'));
         // An ID copy may keep its high names and a cage its low names: no contradiction.
-        self::assertFalse(self::inspection([Assets::file('x.obj', ['drum_high' => Shapes::box(1, 1, 1)], Role::Id)])->parts[0]->mixed);
-        self::assertFalse(self::inspection([Assets::file('x.obj', ['drum_low' => Shapes::box(1, 1, 1)], Role::Cage)])->parts[0]->mixed);
+        self::assertFalse(self::inspection([Assets::file('x.obj', ['drum_high' => Shapes::box(1, 1, 1)], Role::Id)])->asset->parts[0]->mixed);
+        self::assertFalse(self::inspection([Assets::file('x.obj', ['drum_low' => Shapes::box(1, 1, 1)], Role::Cage)])->asset->parts[0]->mixed);
     }
 
     public function test_a_base_with_several_high_parts_is_one_tie_of_many(): void
     {
-        $inspection = self::assets(['drum_low', 'pawl_low'], ['drum_high_a', 'drum_high_b', 'pawl_high'], '{"suffixes":{"high":["_high","_high_*"]}}');
-        self::assertSame(['drum exact 1 2', 'pawl exact 1 1'], self::ties($inspection));
+        $measures = self::assets(['drum_low', 'pawl_low'], ['drum_high_a', 'drum_high_b', 'pawl_high'], '{"suffixes":{"high":["_high","_high_*"]}}');
+        self::assertSame(['drum exact 1 2', 'pawl exact 1 1'], self::ties($measures));
     }
 
     public function test_one_and_one_tie_whatever_their_names(): void
@@ -80,10 +80,10 @@ final class PairingTest extends TestCase
 
     public function test_whole_makes_one_set_and_no_name_matters(): void
     {
-        $inspection = self::assets(['a', 'b'], ['x', 'y', 'z'], '{"pairing":"whole"}');
-        self::assertSame(['whole whole 2 3'], self::ties($inspection));
-        self::assertSame(['whole'], array_map(static fn ($set): string => $set->name, $inspection->sets));
-        self::assertSame([], $inspection->pairing->suggestions);
+        $measures = self::assets(['a', 'b'], ['x', 'y', 'z'], '{"pairing":"whole"}');
+        self::assertSame(['whole whole 2 3'], self::ties($measures));
+        self::assertSame(['whole'], array_map(static fn ($set): string => $set->name, $measures->asset->sets));
+        self::assertSame([], $measures->asset->pairing->suggestions);
     }
 
     public function test_two_spellings_of_a_base_are_not_guessed_between(): void
@@ -93,14 +93,14 @@ final class PairingTest extends TestCase
 
     public function test_choices_group_bases_into_sets_and_bake_on_itself(): void
     {
-        $inspection = self::assets(['drum_low', 'flange_low', 'pawl_low'], ['drum_high', 'flange_high'], '{}', '{"sets":{"body":["drum","fla*"]},"bakedOnItself":["pawl"]}');
-        self::assertSame(['body 2 2', 'pawl 1 0 self'], array_map(static fn ($set): string => trim("$set->name ".count($set->low).' '.count($set->high).' '.($set->onItself ? 'self' : '')), $inspection->sets));
-        self::assertSame(['pawl_low'], RoledPart::names($inspection->sets[1]->target()));
+        $measures = self::assets(['drum_low', 'flange_low', 'pawl_low'], ['drum_high', 'flange_high'], '{}', '{"sets":{"body":["drum","fla*"]},"bakedOnItself":["pawl"]}');
+        self::assertSame(['body 2 2', 'pawl 1 0 self'], array_map(static fn ($set): string => trim("$set->name ".count($set->low).' '.count($set->high).' '.($set->onItself ? 'self' : '')), $measures->asset->sets));
+        self::assertSame(['pawl_low'], RoledPart::names($measures->asset->sets[1]->target()));
     }
 
     public function test_suggestions_keep_the_spelling_in_lower_case(): void
     {
-        $renames = static fn (Inspection $inspection): array => array_map(static fn ($s): string => "{$s->part->part->name} > $s->rename", $inspection->pairing->suggestions);
+        $renames = static fn (Measures $measures): array => array_map(static fn ($s): string => "{$s->part->part->name} > $s->rename", $measures->asset->pairing->suggestions);
         self::assertSame(['Drum_low > drum_low'], $renames(self::assets(['Drum_low', 'b_low'], ['drum_high', 'b_high'])));
         self::assertSame(['drum_HIGH > drum_high'], $renames(self::assets(['drum_low', 'b_low'], ['drum_HIGH', 'b_high'])));
         self::assertSame(['drum > drum_low'], $renames(self::assets(['drum', 'b_low'], ['drum_high', 'b_high'])));
@@ -109,13 +109,13 @@ final class PairingTest extends TestCase
 
     public function test_a_rename_plan_tells_clashes_and_unsafe_names(): void
     {
-        $inspection = self::assets(['a_low', 'b_low'], ['a_high', 'b_high']);
-        self::assertSame([], self::byHand($inspection, ['a_low' => 'c_low'])->clashes);
-        self::assertStringContainsString('both', self::byHand($inspection, ['a_low' => 'b_low'])->clashes[0] ?? '');
-        self::assertStringContainsString('cannot be a name', self::byHand($inspection, ['a_low' => "a\nlow"])->clashes[0] ?? '');
-        self::assertSame([['a_low' => 'b_low', 'b_low' => 'a_low'], []], [self::byHand($inspection, ['a_low' => 'b_low', 'b_low' => 'a_low'])->namesIn(0), self::byHand($inspection, ['a_low' => 'b_low', 'b_low' => 'a_low'])->clashes]);
-        self::assertSame(['a_low' => 'a_lp', 'b_low' => 'b_lp'], RenamePlan::replacing($inspection, '_low', '_lp')->namesIn(0));
-        self::assertSame(['crank' => 'crank_low'], RenamePlan::addingSuffixes(self::assets(['crank', 'b_low'], ['crank_high', 'b_high']))->namesIn(0));
+        $measures = self::assets(['a_low', 'b_low'], ['a_high', 'b_high']);
+        self::assertSame([], self::byHand($measures, ['a_low' => 'c_low'])->clashes);
+        self::assertStringContainsString('both', self::byHand($measures, ['a_low' => 'b_low'])->clashes[0] ?? '');
+        self::assertStringContainsString('cannot be a name', self::byHand($measures, ['a_low' => "a\nlow"])->clashes[0] ?? '');
+        self::assertSame([['a_low' => 'b_low', 'b_low' => 'a_low'], []], [self::byHand($measures, ['a_low' => 'b_low', 'b_low' => 'a_low'])->namesIn(0), self::byHand($measures, ['a_low' => 'b_low', 'b_low' => 'a_low'])->clashes]);
+        self::assertSame(['a_low' => 'a_lp', 'b_low' => 'b_lp'], RenamePlan::replacing($measures->asset, '_low', '_lp')->namesIn(0));
+        self::assertSame(['crank' => 'crank_low'], RenamePlan::addingSuffixes(self::assets(['crank', 'b_low'], ['crank_high', 'b_high'])->asset)->namesIn(0));
     }
 
     public function test_place_cost_is_that_of_the_formula(): void
@@ -138,7 +138,7 @@ final class PairingTest extends TestCase
      * @param  list<string>  $low
      * @param  list<string>  $high
      */
-    private static function assets(array $low, array $high, string $standard = '{}', string $choices = '{}'): Inspection
+    private static function assets(array $low, array $high, string $standard = '{}', string $choices = '{}'): Measures
     {
         $shapes = static fn (array $names): array => array_combine($names, array_fill(0, count($names), Shapes::box(1, 1, 1)));
 
@@ -148,24 +148,24 @@ final class PairingTest extends TestCase
     /**
      * @param  list<ReadFile>  $files
      */
-    private static function inspection(array $files, string $standard = '{}', string $choices = '{}'): Inspection
+    private static function inspection(array $files, string $standard = '{}', string $choices = '{}'): Measures
     {
-        return Inspection::of($files, Standard::ofJson($standard), Choices::ofJson($choices));
+        return Measures::of($files, Standard::ofJson($standard), Choices::ofJson($choices));
     }
 
     /**
      * @return list<string>
      */
-    private static function ties(Inspection $inspection): array
+    private static function ties(Measures $measures): array
     {
-        return array_map(static fn (Tie $tie): string => "$tie->base {$tie->kind->value} ".count($tie->low).' '.count($tie->high), $inspection->pairing->ties);
+        return array_map(static fn (Tie $tie): string => "$tie->base {$tie->kind->value} ".count($tie->low).' '.count($tie->high), $measures->asset->pairing->ties);
     }
 
     /**
      * @param  array<string, string>  $names
      */
-    private static function byHand(Inspection $inspection, array $names): RenamePlan
+    private static function byHand(Measures $measures, array $names): RenamePlan
     {
-        return RenamePlan::byHand($inspection, [0 => array_map(static fn (string $name): array => [$name, ''], $names)]);
+        return RenamePlan::byHand($measures->asset, [0 => array_map(static fn (string $name): array => [$name, ''], $names)]);
     }
 }

@@ -103,7 +103,7 @@ final class ForksTest extends TestCase
             self::assertNotEmpty(preg_grep('/^shooting rays of buoy\d \(\d of 5\)$/', $said));
             unset($array['seconds'], $array['peakMemoryBytes'], $array['checks']);
 
-            return [json_encode($array, JSON_THROW_ON_ERROR), json_encode(array_map(static fn (SetClearance $one): array => $one->toArray(), $report->inspection->clearances), JSON_THROW_ON_ERROR)];
+            return [json_encode($array, JSON_THROW_ON_ERROR), json_encode(array_map(static fn (SetClearance $one): array => $one->toArray(), $report->measures->clearances), JSON_THROW_ON_ERROR)];
         };
         $one = $of(1);
         self::assertStringContainsString('sets-bleed', $one[0]);

@@ -7,7 +7,7 @@ namespace Anvil\Tests\Place;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Weld;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Place\Facing;
@@ -352,18 +352,18 @@ final class PlaceRulesTest extends TestCase
     {
         $wrong = Matrix::scaling(100.0);
         $low = Shapes::box(1, 6, 1)->moved(0, 3, 0);
-        $mend = PlaceMend::of(self::inspection([Assets::file('a_low.obj', ['a_low' => $low]), Assets::file('a_high.usda', ['a_high' => $low->mesh()->placedBy($wrong)])]));
+        $mend = self::mend(self::inspection([Assets::file('a_low.obj', ['a_low' => $low]), Assets::file('a_high.usda', ['a_high' => $low->mesh()->placedBy($wrong)])]));
         self::assertSame(['a_high.usda is USD text, which is read here and not written'], $mend->stuck ?? []);
         self::assertSame('scaled by 1/100', $mend?->words());
         self::assertNull($mend->turn);
         // An ID copy of the size of the high goes along; one of the low's size, or elsewhere, does not; a cage with the high does not go.
-        $id = static fn (Mesh $mesh): array => array_keys(PlaceMend::of(self::inspection([Assets::file('a_low.obj', ['a_low' => $low]), Assets::file('a_high.obj', ['a_high' => $low->mesh()->placedBy($wrong)]), Assets::file('a_id.obj', ['a_id' => $mesh])]))->ofFiles ?? []);
+        $id = static fn (Mesh $mesh): array => array_keys(self::mend(self::inspection([Assets::file('a_low.obj', ['a_low' => $low]), Assets::file('a_high.obj', ['a_high' => $low->mesh()->placedBy($wrong)]), Assets::file('a_id.obj', ['a_id' => $mesh])]))->ofFiles ?? []);
         self::assertSame([1, 2], $id($low->mesh()->placedBy($wrong)));
         self::assertSame([1], $id($low->mesh()));
         self::assertSame([1], $id($low->mesh()->placedBy($wrong)->placedBy(Matrix::ofTrs([9000.0, 0.0, 0.0], [0.0, 0.0, 0.0, 1.0], [1.0, 1.0, 1.0]))));
-        $larger = PlaceMend::of(self::inspection([Assets::file('a_low.obj', ['a_low' => $low]), Assets::file('a_high.obj', ['a_high' => $low->mesh()->placedBy(Matrix::scaling(0.01))])]));
+        $larger = self::mend(self::inspection([Assets::file('a_low.obj', ['a_low' => $low]), Assets::file('a_high.obj', ['a_high' => $low->mesh()->placedBy(Matrix::scaling(0.01))])]));
         self::assertSame('scaled by 100', $larger?->words());
-        $turned = PlaceMend::of(self::inspection([Assets::file('a_low.obj', ['a_low' => self::stepped()]), Assets::file('a_high.obj', ['a_high' => self::stepped()->turned(0, 90)->mesh()])]));
+        $turned = self::mend(self::inspection([Assets::file('a_low.obj', ['a_low' => self::stepped()]), Assets::file('a_high.obj', ['a_high' => self::stepped()->turned(0, 90)->mesh()])]));
         self::assertSame([null, 'turned −90° about X'], [$turned?->factor, $turned?->words()]);
     }
 
@@ -374,9 +374,9 @@ final class PlaceRulesTest extends TestCase
      */
     private static function places(array $low, array $high, string $standard = '{}'): array
     {
-        $inspection = Inspection::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)], Standard::ofJson($standard), Choices::ofJson('{}'));
+        $measures = Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)], Standard::ofJson($standard), Choices::ofJson('{}'));
 
-        return TiePlaces::of($inspection->tiesOf($inspection->sets[0]), SetSurfaces::of($inspection->sets[0], true), 2);
+        return TiePlaces::of($measures->asset->tiesOf($measures->asset->sets[0]), SetSurfaces::of($measures->asset->sets[0], true), 2);
     }
 
     /** A block with a step, so that no turn brings it onto itself. */
@@ -388,8 +388,13 @@ final class PlaceRulesTest extends TestCase
     /**
      * @param  list<\Anvil\Asset\ReadFile>  $files
      */
-    private static function inspection(array $files): Inspection
+    private static function inspection(array $files): Measures
     {
-        return Inspection::of($files, Standard::builtIn(), Choices::ofJson('{}'));
+        return Measures::of($files, Standard::builtIn(), Choices::ofJson('{}'));
+    }
+
+    private static function mend(Measures $measures): ?PlaceMend
+    {
+        return PlaceMend::of($measures->asset, $measures->quarterTurn());
     }
 }

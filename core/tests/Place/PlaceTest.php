@@ -7,7 +7,7 @@ namespace Anvil\Tests\Place;
 use Anvil\Asset\RenamePlan;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\SuffixGuess;
@@ -82,16 +82,16 @@ final class PlaceTest extends TestCase
         foreach ($low as $name => $shape) {
             $high[str_replace('_low', '_high', $name)] = $shape->mesh()->placedBy($wrong);
         }
-        $inspection = self::inspection([Assets::file('rig_low.obj', $low), Assets::file('rig_high.obj', $high), Assets::file('rig_id.obj', array_combine(array_map(static fn (string $name): string => str_replace('_high', '_id', $name), array_keys($high)), $high))]);
-        $mend = PlaceMend::of($inspection);
+        $measures = self::inspection([Assets::file('rig_low.obj', $low), Assets::file('rig_high.obj', $high), Assets::file('rig_id.obj', array_combine(array_map(static fn (string $name): string => str_replace('_high', '_id', $name), array_keys($high)), $high))]);
+        $mend = PlaceMend::of($measures->asset, $measures->quarterTurn());
         self::assertNotNull($mend);
         self::assertEqualsWithDelta(0.01, $mend->factor, 1e-12);
         self::assertSame(['scaled by 1/100 and turned −90° about X', [], [1, 2]], [$mend->words(), $mend->stuck, array_keys($mend->ofFiles)]);
         foreach ($high as $name => $mesh) {
             self::assertEqualsWithDelta($low[str_replace('_high', '_low', $name)]->mesh()->bounds()?->toArray(), $mesh->placedBy($mend->ofFiles[1])->bounds()?->toArray(), 1e-5);
         }
-        self::assertNull(PlaceMend::of(self::inspection([Assets::file('rig_low.obj', $low), Assets::file('rig_high.obj', self::renamed($low))])));
-        $together = PlaceMend::of(self::inspection([Assets::file('rig.obj', [...$low, ...$high])]));
+        self::assertNull(self::mend(self::inspection([Assets::file('rig_low.obj', $low), Assets::file('rig_high.obj', self::renamed($low))])));
+        $together = self::mend(self::inspection([Assets::file('rig.obj', [...$low, ...$high])]));
         self::assertStringContainsString('holds low and high parts together', $together->stuck[0] ?? '');
     }
 
@@ -101,7 +101,7 @@ final class PlaceTest extends TestCase
         self::assertSame([['low' => ['_lo'], 'high' => ['_hi']], 3, 3, false], [$guess?->suffixes, $guess?->pairs, $guess?->bases, $guess?->ofFiles]);
         self::assertNotNull($guess);
         $rules = Standard::builtIn()->withSuffixes($guess->suffixes);
-        self::assertCount(3, self::inspection([Assets::file('bell.obj', self::pairs('_lo', '_hi'))], $rules)->pairing->ties);
+        self::assertCount(3, self::inspection([Assets::file('bell.obj', self::pairs('_lo', '_hi'))], $rules)->asset->pairing->ties);
         // In letter case alone, with a dash, and with an ID copy beside.
         self::assertSame(['low' => ['LP'], 'high' => ['HP']], self::inspection([Assets::file('bell.obj', self::pairs('LP', 'HP'))])->suffixGuess()?->suffixes);
         $pairs = self::pairs('-game', '-detail');
@@ -130,10 +130,10 @@ final class PlaceTest extends TestCase
             $low[sprintf('link_%03d_low', $i)] = Shapes::box(1, 0.4, 0.4)->moved(0.8 * $i, 0, 0);
             $high[sprintf('link_%03d_high', $i % 200 + 1)] = Shapes::box(1, 0.4, 0.4)->moved(0.8 * $i, 0, 0.001);
         }
-        $inspection = self::inspection([Assets::file('chain_low.obj', $low), Assets::file('chain_high.obj', $high)]);
-        $plan = RenamePlan::suggested($inspection);
+        $measures = self::inspection([Assets::file('chain_low.obj', $low), Assets::file('chain_high.obj', $high)]);
+        $plan = RenamePlan::suggested($measures->asset);
         self::assertSame([200, []], [count($plan->rows), $plan->clashes]);
-        $mended = $inspection->supposing([1 => $plan->namesIn(1)]);
+        $mended = $measures->asset->supposing([1 => $plan->namesIn(1)]);
         foreach ($mended->pairing->ties as $tie) {
             self::assertSame([[], true], [$tie->troubles, $tie->isSound()], $tie->base);
         }
@@ -181,8 +181,13 @@ final class PlaceTest extends TestCase
     /**
      * @param  list<\Anvil\Asset\ReadFile>  $files
      */
-    private static function inspection(array $files, ?Standard $standard = null): Inspection
+    private static function inspection(array $files, ?Standard $standard = null): Measures
     {
-        return Inspection::of($files, $standard ?? Standard::builtIn(), Choices::ofJson('{}'));
+        return Measures::of($files, $standard ?? Standard::builtIn(), Choices::ofJson('{}'));
+    }
+
+    private static function mend(Measures $measures): ?PlaceMend
+    {
+        return PlaceMend::of($measures->asset, $measures->quarterTurn());
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Sets;
 
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\RoledPart;
 use Anvil\Sets\BakeSet;
@@ -137,6 +137,6 @@ final class SetsTest extends TestCase
             }
         }
 
-        return Inspection::of($files, Standard::builtIn(), Choices::ofJson($choices))->sets;
+        return Measures::of($files, Standard::builtIn(), Choices::ofJson($choices))->asset->sets;
     }
 }

@@ -7,13 +7,12 @@ namespace Anvil\Tests\Support;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Runner;
-use Anvil\Clearance\AssetClearance;
 use Anvil\Explode\Assembled;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
-use Anvil\Inspection\Inspection;
 use Anvil\Inspection\Report;
+use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Standard\Choices;
 use Anvil\Standard\RaySettings;
@@ -47,10 +46,10 @@ final class Assets
         $rules = Standard::ofJson($standard);
         $own = $rules->rays;
         $rules = $rules->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, $rays, $own->setsKeptApart));
-        $inspection = Inspection::of($files, $rules, Choices::ofJson($choices));
-        $inspection = AssetClearance::of($assembled === null ? $inspection : $inspection->exploded($assembled));
+        $measures = Measures::of($files, $rules, Choices::ofJson($choices));
+        $measures = ($assembled === null ? $measures : $measures->exploded($assembled))->withRays();
 
-        return new Report($inspection, Runner::run($inspection, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+        return new Report($measures, Runner::run($measures, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
     }
 
     /**

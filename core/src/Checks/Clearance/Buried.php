@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -35,15 +35,15 @@ final class Buried implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        $sets = RayChecks::setsByName($inspection);
-        foreach ($inspection->clearances as $clearance) {
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $sets = RayChecks::setsByName($measures);
+        foreach ($measures->clearances as $clearance) {
             foreach ($clearance->details->buried as $i => $share) {
                 $part = $sets[$clearance->name]->low[$i] ?? null;
                 if ($share > $limit && $part !== null) {
@@ -55,6 +55,6 @@ final class Buried implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -35,12 +35,12 @@ final class CagePierced implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        foreach ($inspection->heldCages() as $cage) {
-            $clearance = $inspection->clearances[$cage->set->name] ?? null;
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        foreach ($measures->heldCages() as $cage) {
+            $clearance = $measures->clearances[$cage->set->name] ?? null;
             $rays = $cage->rays;
             if ($rays === null || $clearance === null || ($rays->outsideBy <= 1e-6 * $clearance->d && $rays->outsideShare <= 0.0)) {
                 continue;
@@ -54,6 +54,6 @@ final class CagePierced implements Check
             );
         }
 
-        return $inspection->heldCages() === [] ? Outcome::notApplicable('there is no cage') : RayChecks::outcome($inspection, $findings);
+        return $measures->heldCages() === [] ? Outcome::notApplicable('there is no cage') : RayChecks::outcome($measures, $findings);
     }
 }

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -34,10 +34,10 @@ final class CageTopology implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        foreach ($inspection->heldCages() as $cage) {
+        foreach ($measures->heldCages() as $cage) {
             foreach ($cage->differs as $differs) {
                 $part = $differs['part'];
                 $findings[] = new Finding(
@@ -47,6 +47,6 @@ final class CageTopology implements Check
             }
         }
 
-        return $inspection->heldCages() === [] ? Outcome::notApplicable('there is no cage') : Outcome::of($findings);
+        return $measures->heldCages() === [] ? Outcome::notApplicable('there is no cage') : Outcome::of($findings);
     }
 }

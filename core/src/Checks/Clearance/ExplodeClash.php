@@ -12,7 +12,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Explode\Assembled;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -37,16 +37,16 @@ final class ExplodeClash implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $assembled = $inspection->assembled;
+        $assembled = $measures->assembled;
         if ($assembled === null) {
             return Outcome::notApplicable('the input is not said to be exploded (--assembled)');
         }
         $findings = [];
         // The share at which sets count as in each other's way before they are moved.
-        $limit = $this->about()->limitBy($inspection->standard);
-        foreach ($inspection->clearances as $clearance) {
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        foreach ($measures->clearances as $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 if ($bleed->share <= $limit) {
                     continue;
@@ -60,25 +60,25 @@ final class ExplodeClash implements Check
             }
         }
         if ($findings === [] && $assembled->clearance !== null) {
-            array_push($findings, ...self::narrow($inspection, $assembled));
+            array_push($findings, ...self::narrow($measures, $assembled));
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 
     /**
      * @return list<Finding>
      */
-    private static function narrow(Inspection $inspection, Assembled $assembled): array
+    private static function narrow(Measures $measures, Assembled $assembled): array
     {
         $out = [];
         $clearance = $assembled->clearance ?? 0.0;
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             $box = $set->bounds();
             if ($box === null || ($assembled->vectors[$set->name] ?? [0.0, 0.0, 0.0]) === [0.0, 0.0, 0.0]) {
                 continue;
             }
-            foreach ($inspection->sets as $other) {
+            foreach ($measures->asset->sets as $other) {
                 $gap = $other->name === $set->name ? null : $other->bounds()?->gapTo($box);
                 if ($gap !== null && $gap < 0.999 * $clearance) {
                     $out[] = new Finding(

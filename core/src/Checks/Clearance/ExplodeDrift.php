@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -35,16 +35,16 @@ final class ExplodeDrift implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $assembled = $inspection->assembled;
+        $assembled = $measures->assembled;
         if ($assembled === null || ! $assembled->isOriginal()) {
             return Outcome::notApplicable($assembled === null ? 'the input is not said to be exploded (--assembled)' : 'there is no original to hold it against; the offset of each pair is looked at');
         }
-        $limit = $this->about()->limitBy($inspection->standard);
-        $d = max(1e-30, $inspection->diagonal());
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $d = max(1e-30, $measures->asset->diagonal());
         $findings = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             $first = null;
             $worst = 0.0;
             $who = null;

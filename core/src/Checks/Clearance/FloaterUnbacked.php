@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -36,14 +36,14 @@ final class FloaterUnbacked implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $sets = RayChecks::setsByName($inspection);
-        foreach ($inspection->clearances as $clearance) {
+        $sets = RayChecks::setsByName($measures);
+        foreach ($measures->clearances as $clearance) {
             $set = $sets[$clearance->name] ?? null;
             foreach ($clearance->details->floaters as $floater) {
                 $part = $set?->target()[$floater->part] ?? null;
@@ -58,6 +58,6 @@ final class FloaterUnbacked implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

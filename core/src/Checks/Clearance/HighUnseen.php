@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Clearance\SetClearance;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Severity;
 
@@ -36,19 +36,19 @@ final class HighUnseen implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        $sets = RayChecks::setsByName($inspection);
-        foreach ($inspection->clearances as $clearance) {
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $sets = RayChecks::setsByName($measures);
+        foreach ($measures->clearances as $clearance) {
             $set = $sets[$clearance->name] ?? null;
             foreach ($clearance->details->unmet as $shell) {
                 $part = $set?->target()[$shell['part']] ?? null;
-                if ($shell['share'] < $limit && $part !== null && ! self::isToldOtherwise($inspection, $clearance, $part)) {
+                if ($shell['share'] < $limit && $part !== null && ! self::isToldOtherwise($measures, $clearance, $part)) {
                     $findings[] = Finding::inSet(
                         'high-unseen', Severity::Note, $clearance->name, $part, "a shell of {$part->part->name} ({$shell['triangles']} triangles) is met by no ray: it is sunk, inside, or left over",
                         'bring it out over the surface, or delete it', new Measure($shell['share'], $limit, 'share'), where: [$shell['where']],
@@ -57,18 +57,18 @@ final class HighUnseen implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 
     /** Whether the part is turned inside out, or a copy of the low poly lies over it: then that is told. */
-    private static function isToldOtherwise(Inspection $inspection, SetClearance $clearance, RoledPart $part): bool
+    private static function isToldOtherwise(Measures $measures, SetClearance $clearance, RoledPart $part): bool
     {
-        $health = $inspection->health($part);
+        $health = $measures->health($part);
         if ($health->insideOut + $health->againstNeighbours > 0) {
             return true;
         }
         foreach ($clearance->places as $place) {
-            if ($place->high === $part->part->name && $place->covered > $inspection->standard->limit('high-covers-detail', 0.001)) {
+            if ($place->high === $part->part->name && $place->covered > $measures->asset->standard->limit('high-covers-detail', 0.001)) {
                 return true;
             }
         }

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Pattern;
 use Anvil\Standard\Severity;
@@ -37,23 +37,23 @@ final class LowMargin implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        $sets = RayChecks::setsByName($inspection);
-        foreach ($inspection->clearances as $clearance) {
-            $off = RayChecks::offPlace($inspection, $clearance->name);
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $sets = RayChecks::setsByName($measures);
+        foreach ($measures->clearances as $clearance) {
+            $off = RayChecks::offPlace($measures, $clearance->name);
             $lows = count($sets[$clearance->name]->low ?? []);
             foreach ($clearance->details->margins as $margin) {
                 $part = $sets[$clearance->name]->low[$margin['part']] ?? null;
                 if ($part === null || isset($off[$margin['part']]) || ! Estimate::of($margin['share'], $clearance->details->tellingMisses / max(1, $lows))->isOver($limit)) {
                     continue;
                 }
-                $isCard = $part->part->facts->cutOut || Pattern::anyFits($inspection->choices->cards, $part->part->name);
+                $isCard = $part->part->facts->cutOut || Pattern::anyFits($measures->asset->choices->cards, $part->part->name);
                 $findings[] = Finding::inSet(
                     'low-margin', $isCard ? Severity::Note : Severity::Caution, $clearance->name, $part,
                     "{$part->part->name} reaches past the outline of its high poly on ".Words::percent($margin['share']).' of it: '.($isCard ? 'masked out, as cards are' : 'these texels stay empty'),
@@ -63,6 +63,6 @@ final class LowMargin implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

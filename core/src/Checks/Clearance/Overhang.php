@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -36,14 +36,14 @@ final class Overhang implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        foreach ($inspection->clearances as $clearance) {
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        foreach ($measures->clearances as $clearance) {
             if ($clearance->overhang > $limit * $clearance->d) {
                 $findings[] = new Finding(
                     'overhang', Severity::Note, "$clearance->name: the high poly reaches ".Words::length($clearance->overhang).' past the border of the low poly ('.Words::percent($clearance->overhang / $clearance->d).' of its size)',
@@ -52,6 +52,6 @@ final class Overhang implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

@@ -8,7 +8,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Words;
 use Anvil\Clearance\SetClearance;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Sets\BakeSet;
 
 /**
@@ -20,10 +20,10 @@ final class RayChecks
      * @param  list<Finding>  $findings
      * @param  list<string>  $offPlace  sets of which a part was not judged because it stands off its high
      */
-    public static function outcome(Inspection $inspection, array $findings, array $offPlace = []): Outcome
+    public static function outcome(Measures $measures, array $findings, array $offPlace = []): Outcome
     {
         $reasons = [];
-        foreach ($inspection->clearances as $clearance) {
+        foreach ($measures->clearances as $clearance) {
             $masked = $clearance->details->faced['lowShare'] + $clearance->details->faced['highShare'];
             if ($masked > 0.0) {
                 $reasons[Words::percent(min(1.0, $masked)).' of its low area is not judged, since rays there start from or meet faces turned the wrong way: mesh-flipped tells which'][] = $clearance->name;
@@ -32,14 +32,14 @@ final class RayChecks
         foreach ($offPlace as $set) {
             $reasons['its low and high do not lie on each other: off-alignment tells how'][] = $set;
         }
-        foreach ($inspection->notMeasured as $set => $reason) {
+        foreach ($measures->notMeasured as $set => $reason) {
             $reasons[$reason][] = (string) $set;
         }
         $words = [];
         foreach ($reasons as $reason => $sets) {
             $words[] = (count($sets) > 3 ? count($sets).' sets' : implode(', ', $sets)).": $reason";
         }
-        if ($inspection->clearances === [] && $words === []) {
+        if ($measures->clearances === [] && $words === []) {
             return Outcome::notApplicable('no set has both low and high parts');
         }
 
@@ -49,10 +49,10 @@ final class RayChecks
     /**
      * @return array<string, BakeSet>
      */
-    public static function setsByName(Inspection $inspection): array
+    public static function setsByName(Measures $measures): array
     {
         $out = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             $out[$set->name] = $set;
         }
 
@@ -65,19 +65,19 @@ final class RayChecks
      *
      * @return array<int, true> numbers among the set's low parts
      */
-    public static function offPlace(Inspection $inspection, string $set): array
+    public static function offPlace(Measures $measures, string $set): array
     {
         $out = [];
-        if ($inspection->standard->isOff('off-alignment')) {
+        if ($measures->asset->standard->isOff('off-alignment')) {
             return $out;
         }
-        $bake = self::setsByName($inspection)[$set] ?? null;
+        $bake = self::setsByName($measures)[$set] ?? null;
         if ($bake === null) {
             return $out;
         }
-        foreach ($inspection->tiesOf($bake) as $tie) {
-            $offset = $inspection->placeOf($tie)?->offset;
-            if ($offset === null || $offset->share() <= $inspection->standard->limit('off-alignment', 0.005)) {
+        foreach ($measures->asset->tiesOf($bake) as $tie) {
+            $offset = $measures->placeOf($tie)?->offset;
+            if ($offset === null || $offset->share() <= $measures->asset->standard->limit('off-alignment', 0.005)) {
                 continue;
             }
             foreach ($bake->low as $number => $part) {
@@ -100,14 +100,14 @@ final class RayChecks
     }
 
     /** Whether another set is met first on more than its limit, or meets this one, so that the neighbour is what has to be told. */
-    public static function isBledInto(Inspection $inspection, SetClearance $clearance): bool
+    public static function isBledInto(Measures $measures, SetClearance $clearance): bool
     {
-        if ($inspection->standard->rays->setsKeptApart || $inspection->standard->isOff('sets-bleed')) {
+        if ($measures->asset->standard->rays->setsKeptApart || $measures->asset->standard->isOff('sets-bleed')) {
             return false;
         }
-        foreach ($inspection->clearances as $other) {
+        foreach ($measures->clearances as $other) {
             foreach ($other->bleeds as $bleed) {
-                if (($other === $clearance || $bleed->other === $clearance->name) && $bleed->share > $inspection->standard->limit('sets-bleed', 0.001)) {
+                if (($other === $clearance || $bleed->other === $clearance->name) && $bleed->share > $measures->asset->standard->limit('sets-bleed', 0.001)) {
                     return true;
                 }
             }

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
 
@@ -37,15 +37,15 @@ final class RayLean implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        $sets = RayChecks::setsByName($inspection);
-        foreach ($inspection->clearances as $clearance) {
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $sets = RayChecks::setsByName($measures);
+        foreach ($measures->clearances as $clearance) {
             $density = $clearance->texelsOfAll > 0.0 && $clearance->details->lowArea > 0.0 ? sqrt($clearance->texelsOfAll / $clearance->details->lowArea) : 0.0;
             foreach ($clearance->details->leans as $lean) {
                 $part = $sets[$clearance->name]->low[$lean['part']] ?? null;
@@ -60,6 +60,6 @@ final class RayLean implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

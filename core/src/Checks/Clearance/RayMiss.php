@@ -12,7 +12,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Clearance\SetClearance;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
 
@@ -38,17 +38,17 @@ final class RayMiss implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
 
         $findings = $offPlace = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        $caution = $this->about()->cautionBy($inspection->standard);
-        foreach ($inspection->clearances as $clearance) {
-            $off = RayChecks::offPlace($inspection, $clearance->name);
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $caution = $this->about()->cautionBy($measures->asset->standard);
+        foreach ($measures->clearances as $clearance) {
+            $off = RayChecks::offPlace($measures, $clearance->name);
             if ($off !== []) {
                 $offPlace[] = $clearance->name;
             }
@@ -75,7 +75,7 @@ final class RayMiss implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings, $offPlace);
+        return RayChecks::outcome($measures, $findings, $offPlace);
     }
 
     /** The reach at which these misses end, or that none does. */

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -36,21 +36,21 @@ final class ReachLong implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $anySet = false;
-        foreach ($inspection->clearances as $clearance) {
+        foreach ($measures->clearances as $clearance) {
             $reach = $clearance->set;
             if ($reach === null) {
                 continue;
             }
             $anySet = true;
-            if (RayChecks::isBledInto($inspection, $clearance)) {
+            if (RayChecks::isBledInto($measures, $clearance)) {
                 continue;
             }
             foreach (['out' => $reach->out, 'in' => $reach->in] as $side => $length) {
@@ -69,10 +69,10 @@ final class ReachLong implements Check
                 break;
             }
         }
-        if (! $anySet && $inspection->clearances !== []) {
+        if (! $anySet && $measures->clearances !== []) {
             return Outcome::notApplicable('the standard sets no reach; the recommended one stays within the span');
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

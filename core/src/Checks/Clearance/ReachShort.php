@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
 
@@ -37,16 +37,16 @@ final class ReachShort implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
 
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $anySet = false;
-        foreach ($inspection->clearances as $clearance) {
+        foreach ($measures->clearances as $clearance) {
             $reach = $clearance->set;
             if ($reach === null) {
                 continue;
@@ -69,10 +69,10 @@ final class ReachShort implements Check
                 texels: Words::texels($clearance, $clearance->shortShare), where: $where === null ? [] : [$where],
             );
         }
-        if (! $anySet && $inspection->clearances !== []) {
+        if (! $anySet && $measures->clearances !== []) {
             return Outcome::notApplicable('the standard sets no reach; the recommended one encloses all of the high poly');
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -32,17 +32,17 @@ final class SetIncomplete implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->choices->sets === []) {
+        if ($measures->asset->choices->sets === []) {
             return Outcome::notApplicable('no sets are named; each base is one');
         }
         $sets = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             $sets[$set->name] = $set;
         }
         $findings = [];
-        foreach (array_keys($inspection->choices->sets) as $name) {
+        foreach (array_keys($measures->asset->choices->sets) as $name) {
             $name = (string) $name;
             $set = $sets[$name] ?? null;
             if ($set !== null && $set->isWhole()) {

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
 
@@ -37,21 +37,21 @@ final class SetsBleed implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
 
-        if ($inspection->standard->rays->setsKeptApart) {
+        if ($measures->asset->standard->rays->setsKeptApart) {
             return Outcome::notApplicable('the standard keeps sets apart in the bake: each meets only its own high poly');
         }
-        if ($inspection->assembled !== null) {
+        if ($measures->assembled !== null) {
             return Outcome::notApplicable('the input is exploded: what still bleeds is told as a clash');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        foreach ($inspection->clearances as $clearance) {
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        foreach ($measures->clearances as $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 $estimate = Estimate::of($bleed->share, $clearance->details->effective);
                 $seen = $estimate->isOver($limit);
@@ -69,6 +69,6 @@ final class SetsBleed implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

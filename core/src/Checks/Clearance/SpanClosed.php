@@ -12,7 +12,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Clearance\WrongReach;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
 
@@ -39,23 +39,23 @@ final class SpanClosed implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        $caution = $this->about()->cautionBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $caution = $this->about()->cautionBy($measures->asset->standard);
         $caged = [];
-        foreach ($inspection->heldCages() as $cage) {
-            if ($cage->isClean(($inspection->clearances[$cage->set->name] ?? null)->d ?? 0.0)) {
+        foreach ($measures->heldCages() as $cage) {
+            if ($cage->isClean(($measures->clearances[$cage->set->name] ?? null)->d ?? 0.0)) {
                 $caged[$cage->set->name] = true;
             }
         }
-        foreach ($inspection->clearances as $clearance) {
+        foreach ($measures->clearances as $clearance) {
             // With a cage that fits no single distance is used.
-            if (isset($caged[$clearance->name]) || RayChecks::isBledInto($inspection, $clearance)) {
+            if (isset($caged[$clearance->name]) || RayChecks::isBledInto($measures, $clearance)) {
                 continue;
             }
             foreach (['out' => $clearance->needed->out, 'in' => $clearance->needed->in] as $side => $needed) {
@@ -79,6 +79,6 @@ final class SpanClosed implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings);
+        return RayChecks::outcome($measures, $findings);
     }
 }

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
 
@@ -37,15 +37,15 @@ final class SurfaceGap implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->sets === []) {
+        if ($measures->asset->sets === []) {
             return Outcome::notApplicable('there are no sets');
         }
         $findings = $offPlace = [];
-        $limit = $this->about()->limitBy($inspection->standard);
-        foreach ($inspection->clearances as $clearance) {
-            $off = RayChecks::offPlace($inspection, $clearance->name);
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        foreach ($measures->clearances as $clearance) {
+            $off = RayChecks::offPlace($measures, $clearance->name);
             if ($off !== []) {
                 $offPlace[] = $clearance->name;
             }
@@ -65,6 +65,6 @@ final class SurfaceGap implements Check
             }
         }
 
-        return RayChecks::outcome($inspection, $findings, $offPlace);
+        return RayChecks::outcome($measures, $findings, $offPlace);
     }
 }

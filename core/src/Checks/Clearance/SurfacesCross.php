@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -33,13 +33,13 @@ final class SurfacesCross implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if (count($inspection->sets) < 2) {
+        if (count($measures->asset->sets) < 2) {
             return Outcome::notApplicable('there are not two sets');
         }
         $findings = [];
-        foreach ($inspection->crossings() as $crossing) {
+        foreach ($measures->crossings() as $crossing) {
             $findings[] = new Finding(
                 'surfaces-cross', Severity::Note, "low triangles of {$crossing['set']} and {$crossing['other']} go through each other ({$crossing['count']} pairs)",
                 'nothing where they are meant to; otherwise move one, or let them not shade each other', ['set' => $crossing['set'], 'other' => $crossing['other']], new Measure((float) $crossing['count'], 0.0, 'count'), count: $crossing['count'], where: $crossing['where'],

@@ -13,7 +13,7 @@ use Anvil\Checks\Station;
 use Anvil\ColorId\DeltaE00;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\Touching;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -38,9 +38,9 @@ final class IdClose implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $ids = $inspection->idColors();
+        $ids = $measures->idColors();
         if (count($ids->colors) < 2) {
             return Outcome::notApplicable($ids->source === 'none' ? 'the asset has no ID colours' : 'there is one ID colour');
         }
@@ -49,7 +49,7 @@ final class IdClose implements Check
         }
         $all = array_values($ids->colors);
         $labs = array_map(static fn (IdColor $id): array => $id->color->lab(), $all);
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         foreach ($all as $i => $one) {
             for ($j = $i + 1, $n = count($all); $j < $n; $j++) {
@@ -60,7 +60,7 @@ final class IdClose implements Check
                 }
                 $rgb = $one->color->rgbDistance($two->color);
                 $blocks = $delta < $limit || $rgb < 32.0;
-                $touch = ! $blocks && $delta >= 20.0 && Touching::of($one, $two, 1e-3 * $inspection->diagonal());
+                $touch = ! $blocks && $delta >= 20.0 && Touching::of($one, $two, 1e-3 * $measures->asset->diagonal());
                 if (! $blocks && $delta >= 20.0 && ! $touch) {
                     continue;
                 }

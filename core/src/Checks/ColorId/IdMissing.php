@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -34,9 +34,9 @@ final class IdMissing implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $ids = $inspection->idColors();
+        $ids = $measures->idColors();
         if ($ids->source === 'none') {
             return Outcome::notApplicable('the asset has no ID colours');
         }

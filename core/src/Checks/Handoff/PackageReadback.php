@@ -8,7 +8,7 @@ use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -32,7 +32,7 @@ final class PackageReadback implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         // Runs when a package is sealed, on the package itself; see Handoff\Readback.
         return Outcome::notApplicable('no package was written in this run');

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -36,14 +36,14 @@ final class AxisMismatch implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $low = $inspection->judged(Role::Low);
-        $high = $inspection->judged(Role::High);
+        $low = $measures->asset->judged(Role::Low);
+        $high = $measures->asset->judged(Role::High);
         if ($low === [] || $high === []) {
             return Outcome::notApplicable('there are not both low and high parts');
         }
-        $turn = $inspection->quarterTurn();
+        $turn = $measures->quarterTurn();
         if ($turn === null) {
             return Outcome::of([]);
         }

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -33,10 +33,10 @@ final class FileEmpty implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        foreach ($inspection->files as $file) {
+        foreach ($measures->asset->files as $file) {
             if ($file->scene !== null && $file->scene->triangleCount() === 0) {
                 $findings[] = new Finding('file-empty', Severity::Blocker, basename($file->path).' holds no triangles', 'select the meshes before exporting; points, lines and curves are no surface', ['file' => $file->path], new Measure(0, 1, 'count', true));
             }

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -33,11 +33,11 @@ final class FileExtras implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        foreach ($inspection->files as $file) {
+        foreach ($measures->asset->files as $file) {
             $extras = $file->scene->extras ?? [];
             $count = array_sum(array_map(intval(...), $extras));
             if ($count > $limit) {

@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -32,10 +32,10 @@ final class FileUnreadable implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        foreach ($inspection->files as $file) {
+        foreach ($measures->asset->files as $file) {
             if ($file->error !== null) {
                 $findings[] = new Finding('file-unreadable', Severity::Blocker, basename($file->path).' cannot be read: '.$file->error->getMessage(), 'export it again and hand in the new file', ['file' => $file->path]);
             }

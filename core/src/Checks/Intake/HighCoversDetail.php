@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -36,25 +36,25 @@ final class HighCoversDetail implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $measured = 0;
-        foreach ($inspection->sets as $set) {
-            $clearance = $inspection->clearances[$set->name] ?? null;
-            foreach ($clearance === null ? [] : $inspection->tiesOf($set) as $tie) {
-                $place = $inspection->placeOf($tie);
+        foreach ($measures->asset->sets as $set) {
+            $clearance = $measures->clearances[$set->name] ?? null;
+            foreach ($clearance === null ? [] : $measures->asset->tiesOf($set) as $tie) {
+                $place = $measures->placeOf($tie);
                 $measured += $place === null ? 0 : 1;
                 if ($clearance !== null && $place !== null && $place->covered > $limit) {
                     $findings[] = Finding::onTie('high-covers-detail', Severity::Caution, $tie->low[0], $place->high, 'a copy of '.$tie->low[0]->part->name.' inside the high poly hides high surface under '.Words::percent($place->covered).' of it', 'delete the copy of the low poly there', new Measure($place->covered, $limit, 'share'), $place->coveredWhere, Words::texels($clearance, $place->covered));
                 }
             }
         }
-        if ($measured > 0 || $inspection->notMeasured === []) {
+        if ($measured > 0 || $measures->notMeasured === []) {
             return $measured > 0 ? Outcome::of($findings) : Outcome::notApplicable('no low part has its high part');
         }
 
-        return Outcome::notRun('surfaces were not held against each other: '.array_values($inspection->notMeasured)[0]);
+        return Outcome::notRun('surfaces were not held against each other: '.array_values($measures->notMeasured)[0]);
     }
 }

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\Tie;
 use Anvil\Standard\Severity;
 
@@ -37,14 +37,14 @@ final class HighDoubled implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             $any = $any || count($tie->high) > 1;
-            foreach ($inspection->placeOf($tie)->doubled ?? [] as $double) {
+            foreach ($measures->placeOf($tie)->doubled ?? [] as $double) {
                 if ($double['share'] > $limit) {
                     $findings[] = new Finding('high-doubled', Severity::Blocker, "{$double['first']} and {$double['second']} are the same surface over ".Words::percent($double['share']).' of their area: an old and a new delivery together', "delete {$double['first']} or {$double['second']}, whichever is older", ['part' => $double['first'], 'file' => self::fileOf($tie, $double['first']), 'other' => $double['second']], new Measure($double['share'], $limit, 'share'), where: $double['where'] === null ? [] : [$double['where']]);
                 }

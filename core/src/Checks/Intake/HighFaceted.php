@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 use Anvil\Surface\Facets;
 
@@ -37,16 +37,16 @@ final class HighFaceted implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
-        foreach ($inspection->sets as $set) {
-            if ($set->onItself || ($inspection->clearances[$set->name]->coincides ?? false)) {
+        foreach ($measures->asset->sets as $set) {
+            if ($set->onItself || ($measures->clearances[$set->name]->coincides ?? false)) {
                 continue;
             }
-            foreach ($inspection->tiesOf($set) as $tie) {
+            foreach ($measures->asset->tiesOf($set) as $tie) {
                 foreach ($tie->high as $high) {
                     $facets = Facets::of($high->part->mesh);
                     $any = $any || $facets->share !== null;

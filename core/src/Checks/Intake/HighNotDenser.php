@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Severity;
@@ -36,17 +36,17 @@ final class HighNotDenser implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             // What is baked on itself is told of as that.
-            if ($set->onItself || ($inspection->clearances[$set->name]->coincides ?? false)) {
+            if ($set->onItself || ($measures->clearances[$set->name]->coincides ?? false)) {
                 continue;
             }
-            foreach ($inspection->tiesOf($set) as $tie) {
+            foreach ($measures->asset->tiesOf($set) as $tie) {
                 $low = RoledPart::triangles($tie->low);
                 $any = true;
                 if ($low > 0 && RoledPart::triangles($tie->high) / $low < $limit && $tie->kind !== TieKind::Crossed) {

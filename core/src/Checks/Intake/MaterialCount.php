@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -34,15 +34,15 @@ final class MaterialCount implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $pages = $inspection->standard->pages;
+        $pages = $measures->asset->standard->pages;
         if ($pages === null) {
             return Outcome::notApplicable('the standard sets no number of pages');
         }
         $names = [];
         $file = null;
-        foreach ($inspection->judged(Role::Low) as $part) {
+        foreach ($measures->asset->judged(Role::Low) as $part) {
             $file ??= $part->path;
             foreach ($part->part->mesh->materials as $name) {
                 $names[$name] = true;

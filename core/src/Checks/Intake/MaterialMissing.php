@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -35,13 +35,13 @@ final class MaterialMissing implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
-        foreach ($inspection->judged(Role::Low) as $part) {
-            if (! FormatCatalogue::carriesMaterials($inspection->files[$part->file]->scene->format ?? '')) {
+        foreach ($measures->asset->judged(Role::Low) as $part) {
+            if (! FormatCatalogue::carriesMaterials($measures->asset->files[$part->file]->scene->format ?? '')) {
                 continue;
             }
             $any = true;

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -35,12 +35,12 @@ final class MaterialStray implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $areas = [];
         $total = 0.0;
-        foreach ($inspection->judged(Role::Low) as $part) {
+        foreach ($measures->asset->judged(Role::Low) as $part) {
             $mesh = $part->part->mesh;
             $of = $mesh->triangleMaterials();
             foreach ($mesh->triangleAreas() as $t => $area) {

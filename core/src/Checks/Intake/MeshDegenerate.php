@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -34,13 +34,13 @@ final class MeshDegenerate implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         foreach ([Role::Low, Role::High] as $role) {
-            foreach ($inspection->judged($role) as $part) {
-                $health = $inspection->health($part);
+            foreach ($measures->asset->judged($role) as $part) {
+                $health = $measures->health($part);
                 $count = $health->degenerate;
                 if ($count > $limit) {
                     $what = $count === 1 ? '%d triangle has no area or a repeated corner' : '%d triangles have no area or a repeated corner';

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -36,14 +36,14 @@ final class MeshFlipped implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        $faced = self::faced($inspection);
+        $faced = self::faced($measures);
         foreach ([Role::Low, Role::High] as $role) {
-            foreach ($inspection->judged($role) as $part) {
-                $health = $inspection->health($part);
+            foreach ($measures->asset->judged($role) as $part) {
+                $health = $measures->health($part);
                 $away = $faced[spl_object_id($part)] ?? [];
                 $awayCount = array_sum(array_column($away, 'triangles'));
                 $isMet = $role === Role::High && $away !== [];
@@ -72,11 +72,11 @@ final class MeshFlipped implements Check
      *
      * @return array<int, list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>> by object number of the part
      */
-    public static function faced(Inspection $inspection): array
+    public static function faced(Measures $measures): array
     {
         $out = [];
-        foreach ($inspection->sets as $set) {
-            $faced = ($inspection->clearances[$set->name] ?? null)?->details->faced;
+        foreach ($measures->asset->sets as $set) {
+            $faced = ($measures->clearances[$set->name] ?? null)?->details->faced;
             foreach ([[$set->low, $faced['low'] ?? []], [$set->high, $faced['high'] ?? []]] as [$parts, $shells]) {
                 foreach ($shells as $shell) {
                     $part = $parts[$shell['part']] ?? null;

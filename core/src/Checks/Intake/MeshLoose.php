@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -34,12 +34,12 @@ final class MeshLoose implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         foreach ([Role::Low, Role::High] as $role) {
-            foreach ($inspection->judged($role) as $part) {
+            foreach ($measures->asset->judged($role) as $part) {
                 $count = $part->part->facts->looseVertices;
                 if ($count > $limit) {
                     $findings[] = Finding::onPart('mesh-loose', Severity::Note, $part, ($count === 1 ? '1 vertex' : "$count vertices")." of {$part->part->name} belong to no face", 'delete them', new Measure((float) $count, $limit, 'count'), $count);

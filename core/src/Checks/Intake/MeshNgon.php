@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 use Anvil\Surface\Ngons;
@@ -37,11 +37,11 @@ final class MeshNgon implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        foreach ($inspection->judged(Role::Low) as $part) {
+        foreach ($measures->asset->judged(Role::Low) as $part) {
             $ngons = Ngons::of($part->part->mesh);
             if ($ngons->count > $limit) {
                 $what = $ngons->most > 4 ? "the largest of $ngons->most corners" : 'quads bent over '.Words::degrees(Ngons::BENT);

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -34,12 +34,12 @@ final class MeshNonmanifold implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        foreach ($inspection->judged(Role::Low) as $part) {
-            $health = $inspection->health($part);
+        foreach ($measures->asset->judged(Role::Low) as $part) {
+            $health = $measures->health($part);
             $count = $health->manyFaced + $health->fans;
             if ($count > $limit) {
                 $words = [];

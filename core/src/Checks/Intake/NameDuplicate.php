@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Severity;
 
@@ -34,11 +34,11 @@ final class NameDuplicate implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $groups = [];
-        $duplicates = $inspection->duplicates();
-        foreach (array_filter($inspection->judged(), static fn (RoledPart $part): bool => isset($duplicates[spl_object_id($part)])) as $part) {
+        $duplicates = $measures->asset->duplicates();
+        foreach (array_filter($measures->asset->judged(), static fn (RoledPart $part): bool => isset($duplicates[spl_object_id($part)])) as $part) {
             $groups[($part->role->value ?? 'file '.$part->file)."\0".$part->part->name][] = $part;
         }
         $findings = [];

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -33,11 +33,11 @@ final class NameUnsafe implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $most = $this->about()->limitBy($inspection->standard);
+        $most = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        foreach ($inspection->judged() as $part) {
+        foreach ($measures->asset->judged() as $part) {
             $name = $part->part->name;
             $troubles = [];
             if (preg_match('/[\x00-\x1f\x7f]/', $name) === 1) {

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -36,13 +36,13 @@ final class NormalsInvalid implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
         foreach ([Role::Low, Role::High] as $role) {
-            foreach ($inspection->judged($role) as $part) {
+            foreach ($measures->asset->judged($role) as $part) {
                 $facts = $part->part->facts;
                 $any = $any || $part->part->mesh->triNormals !== [];
                 $count = $facts->badNormals + $facts->longNormals;

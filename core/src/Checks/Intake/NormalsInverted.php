@@ -12,7 +12,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Geometry\Mesh;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -38,17 +38,17 @@ final class NormalsInverted implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
-        foreach ($inspection->judged(Role::Low) as $part) {
+        foreach ($measures->asset->judged(Role::Low) as $part) {
             if ($part->part->mesh->triNormals === []) {
                 continue;
             }
             $any = true;
-            [$share, $where] = self::inverted($part->part->mesh, self::turned($inspection, $part));
+            [$share, $where] = self::inverted($part->part->mesh, self::turned($measures, $part));
             if ($share > $limit) {
                 $findings[] = Finding::onPart('normals-inverted', Severity::Blocker, $part, 'on '.Words::percent($share)." of {$part->part->name} its normals point to the inner side of their faces", 'recompute the normals from the faces, or flip them', new Measure($share, $limit, 'share'), null, $where);
             }
@@ -62,12 +62,12 @@ final class NormalsInverted implements Check
      *
      * @return array<int, true>
      */
-    private static function turned(Inspection $inspection, RoledPart $part): array
+    private static function turned(Measures $measures, RoledPart $part): array
     {
-        $health = $inspection->health($part);
+        $health = $measures->health($part);
         $out = $health->turned;
         $shells = $health->insideOutShells;
-        foreach (MeshFlipped::faced($inspection)[spl_object_id($part)] ?? [] as $shell) {
+        foreach (MeshFlipped::faced($measures)[spl_object_id($part)] ?? [] as $shell) {
             $shells[$health->shellOf($shell['first'])] = true;
         }
         for ($t = 0, $count = $shells === [] ? 0 : $part->part->mesh->triangleCount(); $t < $count; $t++) {

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -34,10 +34,10 @@ final class NormalsMissing implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        foreach ($inspection->judged(Role::Low) as $part) {
+        foreach ($measures->asset->judged(Role::Low) as $part) {
             $mesh = $part->part->mesh;
             if ($mesh->smoothing !== [] || $mesh->triangles === [] || $mesh->hasNormals()) {
                 continue;

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Place\Offset;
 use Anvil\Standard\Severity;
 
@@ -39,17 +39,17 @@ final class OffAlignment implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
-        $caution = $inspection->standard->cautionOf('off-alignment') ?? 0.2 * $limit;
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $caution = $measures->asset->standard->cautionOf('off-alignment') ?? 0.2 * $limit;
         $findings = [];
         $measured = $waiting = 0;
-        foreach ($inspection->sets as $set) {
-            foreach ($inspection->tiesOf($set) as $tie) {
-                $place = $inspection->placeOf($tie);
+        foreach ($measures->asset->sets as $set) {
+            foreach ($measures->asset->tiesOf($set) as $tie) {
+                $place = $measures->placeOf($tie);
                 if ($place === null) {
-                    $waiting += isset($inspection->notMeasured[$set->name]) ? 1 : 0;
+                    $waiting += isset($measures->notMeasured[$set->name]) ? 1 : 0;
 
                     continue;
                 }
@@ -68,7 +68,7 @@ final class OffAlignment implements Check
             return Outcome::notApplicable('no low part has its high part');
         }
 
-        return Outcome::of($findings, $measured === 0 ? 'surfaces were not held against each other: '.array_values($inspection->notMeasured)[0] : null);
+        return Outcome::of($findings, $measured === 0 ? 'surfaces were not held against each other: '.array_values($measures->notMeasured)[0] : null);
     }
 
     /**

@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -34,17 +34,17 @@ final class PairSelf implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        foreach ($inspection->sets as $set) {
+        foreach ($measures->asset->sets as $set) {
             if ($set->low === []) {
                 continue;
             }
             $part = $set->low[0];
             if ($set->high === [] && $set->onItself) {
                 $findings[] = new Finding('pair-self', Severity::Note, "{$part->part->name} is baked on itself, by choice", 'nothing, if it is meant', ['part' => $part->part->name, 'file' => $part->path, 'set' => $set->name]);
-            } elseif (($inspection->clearances[$set->name]->coincides ?? false) && $set->high !== [] && ! $inspection->clearances[$set->name]->isMasked()) {
+            } elseif (($measures->clearances[$set->name]->coincides ?? false) && $set->high !== [] && ! $measures->clearances[$set->name]->isMasked()) {
                 $findings[] = new Finding('pair-self', Severity::Note, "{$part->part->name} and {$set->high[0]->part->name} are the same surface: nothing but its own shape will be baked", 'nothing, if it is meant; else hand in the high poly', ['part' => $part->part->name, 'other' => $set->high[0]->part->name, 'file' => $part->path]);
             }
         }

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Severity;
@@ -36,20 +36,20 @@ final class PivotDiffers implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             $low = $tie->low[0] ?? null;
-            $origin = $low === null ? null : self::origin($inspection, $low);
+            $origin = $low === null ? null : self::origin($measures, $low);
             $d = $low?->part->bounds()?->diagonal() ?? 0.0;
             if ($low === null || $origin === null || $d <= 0.0 || $tie->kind === TieKind::Crossed) {
                 continue;
             }
             foreach ($tie->high as $high) {
-                $other = self::origin($inspection, $high);
+                $other = self::origin($measures, $high);
                 if ($other === null) {
                     continue;
                 }
@@ -68,10 +68,10 @@ final class PivotDiffers implements Check
     /**
      * @return array{float, float, float}|null
      */
-    private static function origin(Inspection $inspection, RoledPart $part): ?array
+    private static function origin(Measures $measures, RoledPart $part): ?array
     {
         $placement = $part->part->facts->placement;
 
-        return $placement === null ? null : $inspection->frames[$part->file]->times($placement)->origin();
+        return $placement === null ? null : $measures->asset->frames[$part->file]->times($placement)->origin();
     }
 }

@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -32,11 +32,11 @@ final class RoleMixed implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        foreach ($inspection->parts as $part) {
-            if ($part->mixed && $part->role !== null && ! $inspection->choices->leavesOut($part->base, $part->part->name)) {
+        foreach ($measures->asset->parts as $part) {
+            if ($part->mixed && $part->role !== null && ! $measures->asset->choices->leavesOut($part->base, $part->part->name)) {
                 $own = $part->reading->role->value ?? '';
                 $findings[] = new Finding('role-mixed', Severity::Blocker, "{$part->part->name} is a $own part in a file handed in as {$part->role->value}", "export it with the $own parts, or hand ".basename($part->path)." in as $own", ['part' => $part->part->name, 'file' => $part->path]);
             }

@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -33,15 +33,15 @@ final class RoleUnknown implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        $guess = $inspection->suffixGuess();
+        $guess = $measures->suffixGuess();
         $instead = $guess === null ? '' : ", or set the suffixes {$guess->words()} in the standard: $guess->pairs of $guess->bases names would pair";
-        foreach ($inspection->judged() as $part) {
+        foreach ($measures->asset->judged() as $part) {
             if ($part->role === null) {
-                $low = $inspection->standard->suffixFor(Role::Low);
-                $high = $inspection->standard->suffixFor(Role::High);
+                $low = $measures->asset->standard->suffixFor(Role::Low);
+                $high = $measures->asset->standard->suffixFor(Role::High);
                 $findings[] = new Finding('role-unknown', Severity::Blocker, "{$part->part->name}: neither its name nor its file's says whether it is low or high poly", "name it {$part->base}$low or {$part->base}$high, or say the role of ".basename($part->path).$instead, ['part' => $part->part->name, 'file' => $part->path]);
             }
         }

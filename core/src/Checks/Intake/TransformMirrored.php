@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -33,11 +33,11 @@ final class TransformMirrored implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
         $any = false;
-        foreach ($inspection->judged() as $part) {
+        foreach ($measures->asset->judged() as $part) {
             $placement = $part->part->facts->placement;
             $any = $any || $placement !== null;
             if ($placement !== null && $placement->determinant() < 0.0) {

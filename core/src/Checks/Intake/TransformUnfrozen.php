@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -35,11 +35,11 @@ final class TransformUnfrozen implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $partner = [];
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             foreach ($tie->low as $part) {
                 $partner[spl_object_id($part)] = $tie->high[0] ?? null;
             }
@@ -49,7 +49,7 @@ final class TransformUnfrozen implements Check
         }
         $findings = [];
         $any = false;
-        foreach ($inspection->judged() as $part) {
+        foreach ($measures->asset->judged() as $part) {
             $placement = $part->part->facts->placement;
             if ($placement === null) {
                 continue;

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -35,13 +35,13 @@ final class TriangleBudget implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $budget = $inspection->standard->limitOf('triangle-budget') ?? $inspection->standard->triangleBudget;
+        $budget = $measures->asset->standard->limitOf('triangle-budget') ?? $measures->asset->standard->triangleBudget;
         if ($budget === null) {
             return Outcome::notApplicable('the standard sets no triangle budget');
         }
-        $low = $inspection->judged(Role::Low);
+        $low = $measures->asset->judged(Role::Low);
         $count = array_sum(array_map(static fn (RoledPart $part): int => $part->part->mesh->triangleCount(), $low));
         if ($low === [] || $count <= $budget) {
             return Outcome::of([]);

@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Place\SizeFactor;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -35,17 +35,17 @@ final class UnitMismatch implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $ratio = $inspection->sizeRatio();
+        $ratio = $measures->asset->sizeRatio();
         if ($ratio === null) {
             return Outcome::notApplicable('there are not both low and high parts');
         }
-        if (! $inspection->differsInSize()) {
+        if (! $measures->asset->differsInSize()) {
             return Outcome::of([]);
         }
-        $limit = $this->about()->limitBy($inspection->standard);
-        $high = $inspection->judged(Role::High)[0];
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        $high = $measures->asset->judged(Role::High)[0];
         $factor = SizeFactor::likely($ratio);
         $cause = match ($factor) {
             10.0 => 'millimetres against centimetres', 100.0 => 'centimetres against metres', 1000.0 => 'millimetres against metres',

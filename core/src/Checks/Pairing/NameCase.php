@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
 /**
@@ -32,19 +32,19 @@ final class NameCase implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->pairing->ties === []) {
+        if ($measures->asset->pairing->ties === []) {
             return Outcome::notApplicable('no part is low or high poly');
         }
         $findings = [];
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             if (! in_array('name-case', $tie->troubles, true)) {
                 continue;
             }
             $low = $tie->low[0]->part->name;
             $high = $tie->high[0]->part->name;
-            $renames = RenameWords::of($inspection, $tie);
+            $renames = RenameWords::of($measures, $tie);
             $findings[] = new Finding('name-case', Severity::Blocker, "$low and $high would tie but for letter case", $renames, ['part' => $low, 'other' => $high, 'file' => $tie->low[0]->path]);
         }
 

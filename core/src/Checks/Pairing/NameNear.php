@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\NearName;
 use Anvil\Standard\Severity;
 
@@ -36,23 +36,23 @@ final class NameNear implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->pairing->ties === []) {
+        if ($measures->asset->pairing->ties === []) {
             return Outcome::notApplicable('no part is low or high poly');
         }
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             if (! in_array('name-near', $tie->troubles, true)) {
                 continue;
             }
             $low = $tie->low[0];
             $high = $tie->high[0];
-            $edits = NearName::distance(NearName::stripped($low->base, $inspection->standard), NearName::stripped($high->base, $inspection->standard));
+            $edits = NearName::distance(NearName::stripped($low->base, $measures->asset->standard), NearName::stripped($high->base, $measures->asset->standard));
             $findings[] = Finding::onTie('name-near', Severity::Blocker, $low, $high->part->name, "{$low->part->name} and {$high->part->name} would pair but for ".match ($edits) {
                 0 => 'numbering or letter case', 1 => '1 letter', default => "$edits letters",
-            }.', and stand in one place', RenameWords::of($inspection, $tie), new Measure((float) $edits, $limit, 'count'));
+            }.', and stand in one place', RenameWords::of($measures, $tie), new Measure((float) $edits, $limit, 'count'));
         }
 
         return Outcome::of($findings);

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Severity;
 
@@ -36,17 +36,17 @@ final class PairApart implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->pairing->ties === []) {
+        if ($measures->asset->pairing->ties === []) {
             return Outcome::notApplicable('no part is low or high poly');
         }
-        $limit = $this->about()->limitBy($inspection->standard);
-        if (! $inspection->pairing->byPlace && $inspection->pairing->saysNothingOfPlace($inspection->standard)) {
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        if (! $measures->asset->pairing->byPlace && $measures->asset->pairing->saysNothingOfPlace($measures->asset->standard)) {
             return Outcome::notRun('place says nothing while high and low differ in size or are turned');
         }
         $findings = [];
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             if (! $tie->isApart() || ($tie->gap() ?? 0.0) <= $limit) {
                 continue;
             }

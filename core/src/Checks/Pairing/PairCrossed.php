@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -37,20 +37,20 @@ final class PairCrossed implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $limit = $this->about()->limitBy($inspection->standard);
-        if (! $inspection->pairing->byPlace) {
-            return $inspection->pairing->saysNothingOfPlace($inspection->standard) ? Outcome::notRun('place says nothing while high and low differ in size or are turned') : Outcome::notApplicable('names do not pair these parts');
+        $limit = $this->about()->limitBy($measures->asset->standard);
+        if (! $measures->asset->pairing->byPlace) {
+            return $measures->asset->pairing->saysNothingOfPlace($measures->asset->standard) ? Outcome::notRun('place says nothing while high and low differ in size or are turned') : Outcome::notApplicable('names do not pair these parts');
         }
         $findings = [];
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             if ($tie->kind !== TieKind::Crossed || ($tie->cost ?? 0.0) <= $limit) {
                 continue;
             }
             $low = $tie->low[0];
             $better = ($tie->better[0] ?? $tie->high[0])->part->name;
-            $findings[] = Finding::onTie('pair-crossed', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} pairs with {$tie->high[0]->part->name} by name, but $better stands where it stands", "rename $better to ".$tie->base.$inspection->standard->suffixFor(Role::High).'; the rename plan does all crossed names in one act', new Measure((float) $tie->cost, $limit, 'ratio'));
+            $findings[] = Finding::onTie('pair-crossed', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} pairs with {$tie->high[0]->part->name} by name, but $better stands where it stands", "rename $better to ".$tie->base.$measures->asset->standard->suffixFor(Role::High).'; the rename plan does all crossed names in one act', new Measure((float) $tie->cost, $limit, 'ratio'));
         }
 
         return Outcome::of($findings);

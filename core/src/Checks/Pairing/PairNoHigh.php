@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\Tie;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Role;
@@ -36,31 +36,31 @@ final class PairNoHigh implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->judged(Role::Low) === []) {
+        if ($measures->asset->judged(Role::Low) === []) {
             return Outcome::notApplicable('there is no low poly');
         }
         $findings = [];
-        foreach ($inspection->pairing->ties as $tie) {
-            if ($tie->high !== [] || $tie->low === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isInNamedSet($tie->base, $inspection) || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::High, $inspection)) {
+        foreach ($measures->asset->pairing->ties as $tie) {
+            if ($tie->high !== [] || $tie->low === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isInNamedSet($tie->base, $measures) || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::High, $measures)) {
                 continue;
             }
             $part = $tie->low[0];
-            $wanted = $tie->base.$inspection->standard->suffixFor(Role::High);
-            $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", self::remedy($inspection, $tie, $wanted), ['part' => $part->part->name, 'file' => $part->path]);
+            $wanted = $tie->base.$measures->asset->standard->suffixFor(Role::High);
+            $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", self::remedy($measures, $tie, $wanted), ['part' => $part->part->name, 'file' => $part->path]);
         }
 
-        $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::High, $inspection);
+        $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::High, $measures);
 
         return $unread === null ? Outcome::of($findings) : Outcome::notRun("$unread holds no part that could be read, so it cannot be told what is missing");
     }
 
     /** The partner that place and size know, where they do. */
-    private static function remedy(Inspection $inspection, Tie $tie, string $wanted): string
+    private static function remedy(Measures $measures, Tie $tie, string $wanted): string
     {
         $renames = [];
-        foreach ($inspection->pairing->suggestions as $suggestion) {
+        foreach ($measures->asset->pairing->suggestions as $suggestion) {
             if (in_array($suggestion->part, $tie->better, true)) {
                 $renames[] = "rename {$suggestion->part->part->name} to $suggestion->rename: it stands where {$tie->low[0]->part->name} stands";
             }

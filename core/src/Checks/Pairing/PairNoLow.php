@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -35,22 +35,22 @@ final class PairNoLow implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->judged(Role::High) === []) {
+        if ($measures->asset->judged(Role::High) === []) {
             return Outcome::notApplicable('there is no high poly');
         }
         $findings = [];
-        foreach ($inspection->pairing->ties as $tie) {
-            if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isInNamedSet($tie->base, $inspection) || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::Low, $inspection)) {
+        foreach ($measures->asset->pairing->ties as $tie) {
+            if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isInNamedSet($tie->base, $measures) || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::Low, $measures)) {
                 continue;
             }
             $part = $tie->high[0];
-            $wanted = $tie->base.$inspection->standard->suffixFor(Role::Low);
+            $wanted = $tie->base.$measures->asset->standard->suffixFor(Role::Low);
             $findings[] = new Finding('pair-no-low', Severity::Blocker, "{$part->part->name} has no low part: no $wanted was handed in", "hand in $wanted, rename the part that is meant, or leave $tie->base out by choice", ['other' => $part->part->name, 'file' => $part->path]);
         }
 
-        $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::Low, $inspection);
+        $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::Low, $measures);
 
         return $unread === null ? Outcome::of($findings) : Outcome::notRun("$unread holds no part that could be read, so it cannot be told what is missing");
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks\Pairing;
 
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Pattern;
 use Anvil\Standard\Role;
@@ -15,10 +15,10 @@ use Anvil\Standard\Role;
 final class PartnerElsewhere
 {
     /** The name of the first such file of a role, or of no known role; null when there is none. */
-    public static function thatMayHold(Role $role, Inspection $inspection): ?string
+    public static function thatMayHold(Role $role, Measures $measures): ?string
     {
-        foreach ($inspection->files as $file) {
-            $own = $file->role ?? RoledPart::roleOfFile($file->path, $inspection->standard);
+        foreach ($measures->asset->files as $file) {
+            $own = $file->role ?? RoledPart::roleOfFile($file->path, $measures->asset->standard);
             if (($file->scene === null || $file->scene->parts === []) && ($own === null || $own === $role)) {
                 return basename($file->path);
             }
@@ -28,9 +28,9 @@ final class PartnerElsewhere
     }
 
     /** Whether the missing partner is there, in a file of the other role: `role-mixed` speaks for it. */
-    public static function isMixedInElsewhere(string $base, Role $role, Inspection $inspection): bool
+    public static function isMixedInElsewhere(string $base, Role $role, Measures $measures): bool
     {
-        foreach ($inspection->parts as $part) {
+        foreach ($measures->asset->parts as $part) {
             if ($part->mixed && $part->base === $base && $part->reading->role === $role) {
                 return true;
             }
@@ -40,9 +40,9 @@ final class PartnerElsewhere
     }
 
     /** Whether a base belongs to a set that the choices name: then the set is what must have both sides, not the base. */
-    public static function isInNamedSet(string $base, Inspection $inspection): bool
+    public static function isInNamedSet(string $base, Measures $measures): bool
     {
-        foreach ($inspection->choices->sets as $patterns) {
+        foreach ($measures->asset->choices->sets as $patterns) {
             if (Pattern::anyFits($patterns, $base)) {
                 return true;
             }

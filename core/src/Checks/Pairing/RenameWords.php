@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks\Pairing;
 
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\Tie;
 
 /**
@@ -12,10 +12,10 @@ use Anvil\Pairing\Tie;
  */
 final class RenameWords
 {
-    public static function of(Inspection $inspection, Tie $tie): string
+    public static function of(Measures $measures, Tie $tie): string
     {
         $words = [];
-        foreach ($inspection->pairing->suggestions as $suggestion) {
+        foreach ($measures->asset->pairing->suggestions as $suggestion) {
             if (in_array($suggestion->part, [...$tie->low, ...$tie->high], true)) {
                 $words[] = "{$suggestion->part->part->name} to $suggestion->rename";
             }

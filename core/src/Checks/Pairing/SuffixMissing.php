@@ -9,7 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Severity;
 
@@ -34,19 +34,19 @@ final class SuffixMissing implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        if ($inspection->pairing->ties === []) {
+        if ($measures->asset->pairing->ties === []) {
             return Outcome::notApplicable('no part is low or high poly');
         }
         $findings = [];
-        foreach ($inspection->pairing->ties as $tie) {
+        foreach ($measures->asset->pairing->ties as $tie) {
             if (! in_array('suffix-missing', $tie->troubles, true)) {
                 continue;
             }
             $low = $tie->low[0]->part->name;
             $high = $tie->high[0]->part->name;
-            $renames = RenameWords::of($inspection, $tie);
+            $renames = RenameWords::of($measures, $tie);
             $findings[] = new Finding('suffix-missing', $tie->kind === TieKind::OneAndOne ? Severity::Note : Severity::Blocker, $tie->kind === TieKind::OneAndOne ? "$low and $high tie because each is the only part; by name they would not" : "$low and $high would tie if both names carried their suffix", $renames, ['part' => $low, 'other' => $high, 'file' => $tie->low[0]->path]);
         }
 

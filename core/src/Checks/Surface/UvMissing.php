@@ -10,7 +10,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -34,10 +34,10 @@ final class UvMissing implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        $lows = $inspection->judged(Role::Low);
+        $lows = $measures->asset->judged(Role::Low);
         if ($lows === []) {
             return Outcome::notApplicable('there is no low poly');
         }

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -36,19 +36,19 @@ final class UvOutside implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
         $findings = [];
-        $lows = $inspection->judged(Role::Low);
+        $lows = $measures->asset->judged(Role::Low);
         if ($lows === []) {
             return Outcome::notApplicable('there is no low poly');
         }
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         foreach ($lows as $part) {
             $worst = 0.0;
             $count = 0;
             $where = [];
-            foreach ($inspection->islands($part)->islands as $island) {
+            foreach ($measures->islands($part)->islands as $island) {
                 $over = 0.0;
                 for ($k = 0; $k < 2; $k++) {
                     $tile = floor(($island['min'][$k] + $island['max'][$k]) / 2);

@@ -11,7 +11,7 @@ use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Inspection;
+use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 use Anvil\Surface\PoseDifference;
@@ -36,17 +36,17 @@ final class UvPose implements Check
         );
     }
 
-    public function run(Inspection $inspection): Outcome
+    public function run(Measures $measures): Outcome
     {
-        $pose = $inspection->judged(Role::Pose);
-        $low = $inspection->judged(Role::Low);
+        $pose = $measures->asset->judged(Role::Pose);
+        $low = $measures->asset->judged(Role::Low);
         if ($pose === []) {
             return Outcome::notApplicable('what is baked is what ships: there is no pose file');
         }
         if ($low === []) {
             return Outcome::notApplicable('there is no low poly');
         }
-        $limit = $this->about()->limitBy($inspection->standard);
+        $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         foreach (PoseDifference::of($low, $pose, $limit)->files as $path => $found) {
             if ($found['count'] === 0) {

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
-use Anvil\ColorId\DeltaE00;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdPlan;
+use Anvil\Geometry\DeltaE00;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 

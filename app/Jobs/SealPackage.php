@@ -6,7 +6,7 @@ namespace App\Jobs;
 
 use Anvil\Checks\Runner;
 use Anvil\Handoff\Package as CorePackage;
-use Anvil\Inspection\Report;
+use Anvil\Report\Report;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\Package;

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use Anvil\Checks\Words;
-use Anvil\Inspection\JunitReport;
-use Anvil\Inspection\Report;
-use Anvil\Inspection\SarifReport;
+use Anvil\Report\JunitReport;
+use Anvil\Report\Report;
+use Anvil\Report\SarifReport;
 use Anvil\Standard\Severity;
 use Symfony\Component\Console\Output\OutputInterface;
 

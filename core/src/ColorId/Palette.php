@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\ColorId;
 
 use Anvil\Geometry\Color;
+use Anvil\Geometry\DeltaE00;
 
 /**
  * The most distinct colours for a number of IDs: greedy farthest point in ΔE00 over a fixed grid of vivid colours with black and

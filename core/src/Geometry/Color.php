@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Geometry;
 
-use Anvil\ColorId\DeltaE00;
-
 /**
  * An 8-bit sRGB colour (IEC 61966-2-1) and its distances.
  */

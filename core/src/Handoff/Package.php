@@ -12,8 +12,8 @@ use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
-use Anvil\Inspection\Report;
 use Anvil\Pairing\RoledPart;
+use Anvil\Report\Report;
 use RuntimeException;
 use ZipArchive;
 

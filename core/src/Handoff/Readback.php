@@ -8,7 +8,7 @@ use Anvil\Checks\Finding;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
-use Anvil\Inspection\Report;
+use Anvil\Report\Report;
 use Anvil\Standard\Severity;
 use Anvil\Unreadable;
 use ZipArchive;

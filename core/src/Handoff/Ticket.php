@@ -7,8 +7,8 @@ namespace Anvil\Handoff;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Words;
-use Anvil\Inspection\Report;
 use Anvil\Pairing\RoledPart;
+use Anvil\Report\Report;
 use Anvil\Standard\Severity;
 
 /**

@@ -11,6 +11,7 @@ use Anvil\Checks\Runner;
 use Anvil\Explode\Assembled;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Measures\Measures;
+use Anvil\Report\Report;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Standard\Waiver;

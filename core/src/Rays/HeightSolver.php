@@ -12,6 +12,9 @@ namespace Anvil\Rays;
  */
 final class HeightSolver
 {
+    /** A root is one only where the point lies on the moved triangle: squared, as a share of its squared edges. */
+    private const OFF = 1e-8;
+
     /** The triangle of the last height. */
     public int $triangle = -1;
 
@@ -196,6 +199,13 @@ final class HeightSolver
             $v = (($gy * $fz - $gz * $fy) * $mx + ($gz * $fx - $gx * $fz) * $my + ($gx * $fy - $gy * $fx) * $mz) / $m;
             $w = (($ey * $gz - $ez * $gy) * $mx + ($ez * $gx - $ex * $gz) * $my + ($ex * $gy - $ey * $gx) * $mz) / $m;
             if ($v >= -1e-6 && $w >= -1e-6 && $v + $w <= 1.000001) {
+                // Where the moved corners fall onto one line, as those of a thin plate's sides do at half its thickness, every point is in their plane.
+                $rx = $gx - $v * $ex - $w * $fx;
+                $ry = $gy - $v * $ey - $w * $fy;
+                $rz = $gz - $v * $ez - $w * $fz;
+                if ($rx * $rx + $ry * $ry + $rz * $rz > self::OFF * ($ux * $ux + $uy * $uy + $uz * $uz + $vx * $vx + $vy * $vy + $vz * $vz)) {
+                    continue;
+                }
                 $found = $t;
                 $this->rootV = $v;
                 $this->rootW = $w;

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Anvil\Tests\ColorId;
 
 use Anvil\Asset\ReadFile;
-use Anvil\ColorId\DeltaE00;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdColors;
 use Anvil\ColorId\IdFileWriter;
@@ -16,6 +15,7 @@ use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Geometry\Color;
+use Anvil\Geometry\DeltaE00;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Measures\Measures;

@@ -63,6 +63,32 @@ final class FigureAssets
         ];
     }
 
+    /**
+     * The same standing askew somewhere in space: what is wrong along one axis alone is hidden by shapes that stand upright.
+     *
+     * @return iterable<string, array{0: array<string, Polygons|Mesh>, 1: array<string, Polygons|Mesh>, 2?: string, 3?: string}>
+     */
+    public static function slanting(): iterable
+    {
+        $low = static fn (array $parts): array => array_map(self::askew(...), $parts);
+        $upright = iterator_to_array(self::all());
+        foreach (['bolted plate', 'cup', 'slats that lean', 'a hole, a gap and a pipe within', 'neighbours in each other\'s rays', 'a corner and its fillet', 'cards past their leaves', 'a copy that hides a groove, and a doubled high', 'organic'] as $name) {
+            yield "$name, askew" => [$low($upright[$name][0]), $low($upright[$name][1]), ...array_slice($upright[$name], 2, 2)];
+        }
+        $spike = Shapes::lathe([[0.05, 0.5], [0.0, 0.9]], 12);
+        $beam = static fn (int $cuts): Polygons => Shapes::box(3, 0.3, 0.4, $cuts)->turned(1, 20)->moved(0.3, 0.2, 0.1);
+        yield 'a beam through a post, and a lid that comes off, askew' => [
+            $low(['post_low' => Shapes::box(1, 2, 0.8), 'beam_low' => $beam(1), 'lid_low' => Shapes::box(1.1, 0.1, 0.9)->moved(0, 1.08, 0), 'spiked_low' => Shapes::box(1, 1, 1)->moved(4, 0, 1)]),
+            $low(['post_high' => Shapes::roundedBox(1, 2, 0.8, 0.03, 2, 2), 'beam_high' => $beam(4), 'lid_high' => Shapes::roundedBox(1.1, 0.1, 0.9, 0.02, 2)->moved(0, 1.08, 0), 'spiked_high' => Shapes::box(1, 1, 1, 4)->with($spike)->moved(4, 0, 1)]),
+            '{"rays":{"setsKeptApart":false}}', '{"detachable":["lid"]}',
+        ];
+    }
+
+    private static function askew(Polygons $shape): Polygons
+    {
+        return $shape->turned(0, 25)->turned(1, 40)->turned(2, -15)->moved(7, -3, 2);
+    }
+
     private static function boltedPlate(): Polygons
     {
         $bolt = static fn (float $x, float $y, float $z): Polygons => Shapes::roundedCylinder(0.1, 0.08, 0.02, 20, 2)->moved($x, $y, $z);

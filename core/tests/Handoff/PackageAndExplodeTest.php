@@ -15,7 +15,7 @@ use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Handoff\Package;
 use Anvil\Handoff\Readback;
 use Anvil\Inspection\Inspector;
-use Anvil\Inspection\Report;
+use Anvil\Report\Report;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Severity;
 use Anvil\Standard\Standard;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Inspection;
 
-use Anvil\Inspection\JunitReport;
-use Anvil\Inspection\Report;
-use Anvil\Inspection\SarifReport;
 use Anvil\Modelling\Shapes;
+use Anvil\Report\JunitReport;
+use Anvil\Report\Report;
+use Anvil\Report\SarifReport;
 use Anvil\Standard\Waiver;
 use Anvil\Tests\Support\Assets;
 use Anvil\Tests\Support\Outside;

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\References;
 
-use Anvil\ColorId\DeltaE00;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Gltf\GlbWriter;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Color;
+use Anvil\Geometry\DeltaE00;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Modelling\Shapes;

@@ -10,9 +10,9 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measure;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\ColorId\DeltaE00;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\Touching;
+use Anvil\Geometry\DeltaE00;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 

@@ -2,9 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\ColorId;
-
-use Anvil\Geometry\Color;
+namespace Anvil\Geometry;
 
 /**
  * ΔE00, CIE 142-2001, as written out by G. Sharma, W. Wu and E. N. Dalal, "The CIEDE2000 Color-Difference Formula:

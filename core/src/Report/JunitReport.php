@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Inspection;
+namespace Anvil\Report;
 
 use Anvil\Checks\CheckResult;
 use Anvil\Standard\Severity;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Anvil\Inspection;
+namespace Anvil\Report;
 
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\CheckResult;

@@ -74,6 +74,9 @@ final class Bytes
      */
     public static function toFloat32(array $values): array
     {
+        if (self::areFloat32($values)) {
+            return $values;
+        }
         $out = [];
         foreach (array_chunk($values, 65536) as $run) {
             /** @var array<int, float> $read */
@@ -85,5 +88,30 @@ final class Bytes
         }
 
         return $out;
+    }
+
+    /**
+     * Whether all values are float32 already, as most are that readers give, and none is −0: what is left of 53 bits after the upper 24 are taken off
+     * is nothing (T. J. Dekker, "A Floating-Point Technique for Extending the Available Precision", 1971).
+     *
+     * @param  list<float>  $values
+     */
+    private static function areFloat32(array $values): bool
+    {
+        foreach ($values as $value) {
+            $scaled = $value * 536870913.0;
+            if ($scaled - ($scaled - $value) !== $value) {
+                return false;
+            }
+            if ($value < 1.2e-38 && $value > -1.2e-38) {
+                if ($value !== 0.0 || fdiv(1.0, $value) < 0.0) {
+                    return false;
+                }
+            } elseif ($value > 3.4e38 || $value < -3.4e38) {
+                return false;
+            }
+        }
+
+        return true;
     }
 }

@@ -267,6 +267,18 @@ final class PairingRulesTest extends TestCase
                 self::assertTrue(Turned::bounds(self::inspection($low, $high)->asset->pairing->ties), "$degrees about $axis");
             }
         }
+        // Two axes changed for one another are a mirror, no turn.
+        $three = ['a_low' => Shapes::box(1, 6, 2)->moved(1, 3, 9), 'b_low' => Shapes::box(4, 1, 1)->moved(2.5, 5.5, 0), 'c_low' => Shapes::box(2, 1, 3)->moved(-5, 2, 1)];
+        foreach ([[0, 2, 1], [2, 1, 0], [1, 0, 2]] as $axes) {
+            $high = [];
+            foreach ($three as $name => $shape) {
+                $high[str_replace('_low', '_high', $name)] = $shape->mapped(static fn (array $p): array => [$p[$axes[0]], $p[$axes[1]], $p[$axes[2]]])->flipped();
+            }
+            self::assertFalse(Turned::bounds(self::inspection($three, $high)->asset->pairing->ties), implode(' ', $axes));
+            // The same with one of them the other way round is one.
+            $high = array_map(static fn (Polygons $shape): Polygons => $shape->mapped(static fn (array $p): array => [-$p[0], $p[1], $p[2]])->flipped(), $high);
+            self::assertTrue(Turned::bounds(self::inspection($three, $high)->asset->pairing->ties), implode(' ', $axes));
+        }
         // Moved, or turned by less than a quarter.
         foreach ([static fn (Polygons $p): Polygons => $p->moved(3, 1, 0), static fn (Polygons $p): Polygons => $p->turned(2, 30)] as $how) {
             self::assertFalse(Turned::bounds(self::inspection($low, ['a_high' => $how($low['a_low']), 'b_high' => $how($low['b_low'])])->asset->pairing->ties));

@@ -113,6 +113,9 @@ final class PairingTest extends TestCase
         self::assertSame([], self::byHand($measures, ['a_low' => 'c_low'])->clashes);
         self::assertStringContainsString('both', self::byHand($measures, ['a_low' => 'b_low'])->clashes[0] ?? '');
         self::assertStringContainsString('cannot be a name', self::byHand($measures, ['a_low' => "a\nlow"])->clashes[0] ?? '');
+        self::assertSame([], self::byHand($measures, ['a_low' => str_repeat('a', 255)])->clashes);
+        self::assertStringContainsString('too long', self::byHand($measures, ['a_low' => str_repeat('a', 256)])->clashes[0] ?? '');
+        self::assertSame([], RenamePlan::replacing($measures->asset, '', 'x')->rows);
         self::assertSame([['a_low' => 'b_low', 'b_low' => 'a_low'], []], [self::byHand($measures, ['a_low' => 'b_low', 'b_low' => 'a_low'])->namesIn(0), self::byHand($measures, ['a_low' => 'b_low', 'b_low' => 'a_low'])->clashes]);
         self::assertSame(['a_low' => 'a_lp', 'b_low' => 'b_lp'], RenamePlan::replacing($measures->asset, '_low', '_lp')->namesIn(0));
         self::assertSame(['crank' => 'crank_low'], RenamePlan::addingSuffixes(self::assets(['crank', 'b_low'], ['crank_high', 'b_high'])->asset)->namesIn(0));

@@ -108,6 +108,10 @@ final class PlaceTest extends TestCase
         $copies = array_filter($pairs, static fn (string $name): bool => str_ends_with($name, '-detail'), ARRAY_FILTER_USE_KEY);
         $copies = array_combine(array_map(static fn (string $name): string => str_replace('-detail', '-mask', $name), array_keys($copies)), $copies);
         self::assertSame(['low' => ['-game'], 'high' => ['-detail'], 'id' => ['-mask']], self::inspection([Assets::file('bell.obj', [...$pairs, ...$copies])])->suffixGuess()?->suffixes);
+        // Copies of fewer than half, or of some beside others that are none, are no ID copy.
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail'], 'id' => ['-mask']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 2)])])->suffixGuess()?->suffixes);
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 1)])])->suffixGuess()?->suffixes);
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 2), 'rope-mask' => Shapes::box(1, 1, 1)->moved(0, 9, 0)])])->suffixGuess()?->suffixes);
         // On the names of files.
         $plain = array_keys(self::pairs('', '_x'));
         $files = self::inspection([Assets::file('bell_lo.obj', ['bell' => Shapes::box(1, 1, 1), 'yoke' => Shapes::box(1, 1, 1)->moved(3, 0, 0)]), Assets::file('bell_hi.obj', ['bell' => Shapes::roundedBox(1, 1, 1, 0.1, 2), 'yoke' => Shapes::roundedBox(1, 1, 1, 0.1, 2)->moved(3, 0, 0)])])->suffixGuess();

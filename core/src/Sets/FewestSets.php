@@ -25,15 +25,16 @@ final readonly class FewestSets
     /**
      * @param  list<string>  $sets
      * @param  list<array{string, string}>  $conflicts
+     * @param  int  $steps  after which the search ends with the best found
      */
-    public static function of(array $sets, array $conflicts): self
+    public static function of(array $sets, array $conflicts, int $steps = self::STEPS): self
     {
         $number = array_flip($sets);
         $edges = array_fill(0, count($sets), []);
         foreach ($conflicts as [$a, $b]) {
             if (isset($number[$a], $number[$b]) && $a !== $b) {
-                $edges[$number[$a]][$number[$b]] = true;
-                $edges[$number[$b]][$number[$a]] = true;
+                $edges[$number[$a]][$number[$b]] = $number[$b];
+                $edges[$number[$b]][$number[$a]] = $number[$a];
             }
         }
         $busy = array_keys(array_filter($edges, static fn (array $around): bool => $around !== []));
@@ -42,7 +43,7 @@ final readonly class FewestSets
         if ($busy !== []) {
             $isExact = count($busy) <= self::EXACT_UP_TO;
             if ($isExact) {
-                [$colors, $isExact] = self::exact($busy, $edges, $colors);
+                [$colors, $isExact] = self::exact($busy, $edges, $colors, $steps);
             }
         }
         $groups = [];
@@ -56,19 +57,19 @@ final readonly class FewestSets
 
     /**
      * @param  list<int>  $busy
-     * @param  array<int, array<int, true>>  $edges
+     * @param  array<int, array<int, int>>  $edges  those around each, by their own number
      * @return array<int, int>
      */
     private static function dsatur(array $busy, array $edges): array
     {
         $colors = [];
-        $left = array_fill_keys($busy, true);
+        $left = array_combine($busy, $busy);
         while ($left !== []) {
             $next = self::next($left, $edges, $colors);
             $used = [];
-            foreach (array_keys($edges[$next]) as $other) {
+            foreach ($edges[$next] as $other) {
                 if (isset($colors[$other])) {
-                    $used[$colors[$other]] = true;
+                    $used[$colors[$other]] = $other;
                 }
             }
             $color = 0;
@@ -85,19 +86,19 @@ final readonly class FewestSets
     /**
      * The one with most different colours around it, then most neighbours, then first.
      *
-     * @param  array<int, true>  $left
-     * @param  array<int, array<int, true>>  $edges
+     * @param  array<int, int>  $left
+     * @param  array<int, array<int, int>>  $edges  those around each, by their own number
      * @param  array<int, int>  $colors
      */
     private static function next(array $left, array $edges, array $colors): int
     {
         $best = -1;
         $rank = [-1, -1];
-        foreach (array_keys($left) as $i) {
+        foreach ($left as $i) {
             $around = [];
-            foreach (array_keys($edges[$i]) as $other) {
+            foreach ($edges[$i] as $other) {
                 if (isset($colors[$other])) {
-                    $around[$colors[$other]] = true;
+                    $around[$colors[$other]] = $other;
                 }
             }
             $own = [count($around), count($edges[$i])];
@@ -114,18 +115,18 @@ final readonly class FewestSets
      * Branch and bound from a colouring that is known.
      *
      * @param  list<int>  $busy
-     * @param  array<int, array<int, true>>  $edges
+     * @param  array<int, array<int, int>>  $edges  those around each, by their own number
      * @param  array<int, int>  $known
      * @return array{array<int, int>, bool}
      */
-    private static function exact(array $busy, array $edges, array $known): array
+    private static function exact(array $busy, array $edges, array $known, int $limit): array
     {
         /** @var array<int, int> $best */
         $best = $known;
         $most = 1 + max(0, ...array_values($known));
         $steps = 0;
-        $try = static function (array $left, array $colors, int $used) use (&$try, &$best, &$most, &$steps, $edges): void {
-            if (++$steps > self::STEPS || $used >= $most) {
+        $try = static function (array $left, array $colors, int $used) use (&$try, &$best, &$most, &$steps, $edges, $limit): void {
+            if (++$steps > $limit || $used >= $most) {
                 return;
             }
             if ($left === []) {
@@ -134,14 +135,14 @@ final readonly class FewestSets
 
                 return;
             }
-            /** @var array<int, true> $left */
+            /** @var array<int, int> $left */
             /** @var array<int, int> $colors */
             $next = self::next($left, $edges, $colors);
             unset($left[$next]);
             $around = [];
-            foreach (array_keys($edges[$next]) as $other) {
+            foreach ($edges[$next] as $other) {
                 if (isset($colors[$other])) {
-                    $around[$colors[$other]] = true;
+                    $around[$colors[$other]] = $other;
                 }
             }
             for ($color = 0; $color <= $used && $color < $most - 1; $color++) {
@@ -150,9 +151,9 @@ final readonly class FewestSets
                 }
             }
         };
-        $try(array_fill_keys($busy, true), [], 0);
+        $try(array_combine($busy, $busy), [], 0);
 
         /** @var array<int, int> $best */
-        return [$best, $steps <= self::STEPS];
+        return [$best, $steps <= $limit];
     }
 }

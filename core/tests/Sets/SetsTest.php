@@ -11,6 +11,7 @@ use Anvil\Sets\BakeSet;
 use Anvil\Sets\FewestSets;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
+use Anvil\Tests\Figures\Kept;
 use Anvil\Tests\Support\Assets;
 use PHPUnit\Framework\TestCase;
 
@@ -64,6 +65,49 @@ final class SetsTest extends TestCase
         }
     }
 
+    /** Of several answers with as few groups always the same one is given, and a search that is cut off says so. */
+    public function test_the_answer_is_always_the_same_and_a_search_that_was_cut_off_is_not_called_exact(): void
+    {
+        mt_srand(11);
+        $told = '';
+        for ($round = 0; $round < 60; $round++) {
+            $count = mt_rand(8, 16);
+            $found = FewestSets::of(array_map(static fn (int $i): string => "s$i", range(0, $count - 1)), self::random($count, 40 + $round % 30));
+            self::assertTrue($found->isExact);
+            $told .= json_encode($found->groups)."\n";
+        }
+        self::assertSame([], Kept::moved('fewest sets', hash('sha256', $told)));
+        // Cut off after a few steps it is a colouring still, if not the best; of three in a row three steps and one more for each are enough.
+        $names = array_map(static fn (int $i): string => "s$i", range(0, 29));
+        $conflicts = self::random(30, 60);
+        $cut = FewestSets::of($names, $conflicts, 20);
+        self::assertFalse($cut->isExact);
+        self::assertGreaterThanOrEqual(count(FewestSets::of($names, $conflicts)->groups), count($cut->groups));
+        self::assertSame([], array_filter($conflicts, static fn (array $pair): bool => array_filter($cut->groups, static fn (array $group): bool => array_diff($pair, $group) === []) !== []));
+        // Of three in a row two colours are known to be enough; so many steps see that one is not.
+        $row = [['a', 'b'], ['b', 'c']];
+        self::assertSame([false, true], array_map(static fn (int $steps): bool => FewestSets::of(['a', 'b', 'c'], $row, $steps)->isExact, [1, 2]));
+        self::assertFalse(FewestSets::of(array_map(static fn (int $i): string => "s$i", range(0, 40)), array_map(static fn (int $i): array => ["s$i", 's'.(($i + 1) % 41)], range(0, 40)))->isExact, 'over forty in conflict are not searched');
+        self::assertTrue(FewestSets::of(array_map(static fn (int $i): string => "s$i", range(0, 39)), array_map(static fn (int $i): array => ["s$i", 's'.(($i + 1) % 40)], range(0, 39)))->isExact);
+    }
+
+    /**
+     * @return list<array{string, string}>
+     */
+    private static function random(int $count, int $percent): array
+    {
+        $conflicts = [];
+        for ($i = 0; $i < $count; $i++) {
+            for ($j = 0; $j < $i; $j++) {
+                if (mt_rand(0, 99) < $percent) {
+                    $conflicts[] = ["s$i", "s$j"];
+                }
+            }
+        }
+
+        return $conflicts;
+    }
+
     public function test_unknown_names_and_a_set_with_itself_are_no_conflict(): void
     {
         self::assertSame([['a', 'b']], FewestSets::of(['a', 'b'], [['a', 'a'], ['a', 'x'], ['y', 'b']])->groups);
@@ -84,6 +128,9 @@ final class SetsTest extends TestCase
         self::assertSame([['a', 1, 1, ['a_id'], []], ['b', 1, 1, [], ['b_cage']]], array_map(static fn (BakeSet $set): array => [$set->name, count($set->low), count($set->high), RoledPart::names($set->id), RoledPart::names($set->cage)], $sets));
         // The only set takes all of them, whatever their names.
         self::assertSame([['a', ['whatever_id'], ['other_cage']]], array_map(static fn (BakeSet $set): array => [$set->name, RoledPart::names($set->id), RoledPart::names($set->cage)], self::sets(['a_low' => $box], ['b_high' => $box], ['whatever_id' => $box], ['other_cage' => $box])));
+        // A base that is baked on itself makes its whole set so, whoever comes after.
+        $self = self::sets(['a_low' => $box, 'b_low' => $box->moved(3, 0, 0)], ['b_high' => $box->moved(3, 0, 0)], [], [], '{"sets":{"both":["a","b"]},"bakedOnItself":["a"]}');
+        self::assertSame([['both', true]], array_map(static fn (BakeSet $set): array => [$set->name, $set->onItself], $self));
         // What is left out is in no set.
         self::assertSame([[]], array_map(static fn (BakeSet $set): array => RoledPart::names($set->id), self::sets(['a_low' => $box], ['b_high' => $box], ['c_id' => $box], [], '{"leftOut":["c"]}')));
     }

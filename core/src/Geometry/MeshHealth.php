@@ -7,9 +7,6 @@ namespace Anvil\Geometry;
 /**
  * What is wrong with a mesh by itself: triangles without area, doubled triangles, edges of over two faces, separate fans at a vertex,
  * faces wound against their neighbours, closed shells turned inside out. On welded vertices.
- *
- * Edges are kept in lists that hang on their smaller vertex: for meshes of millions of triangles that is several times faster and
- * smaller than a table by key.
  */
 final class MeshHealth
 {
@@ -79,18 +76,6 @@ final class MeshHealth
         $health->run($mesh, $manifold);
 
         return $health;
-    }
-
-    /**
-     * Which triangles hang together over shared places: for each the number of its shell.
-     *
-     * @param  list<float>  $positions
-     * @param  list<int>  $triangles
-     * @return list<int>
-     */
-    public static function shells(array $positions, array $triangles): array
-    {
-        return self::joined(Weld::of($positions), $triangles);
     }
 
     public function shellOf(int $triangle): int
@@ -167,50 +152,18 @@ final class MeshHealth
      */
     private function edges(array $p, array $tri, array $welded, string $flat, bool $manifold): void
     {
-        $count = count($tri);
-        $head = array_fill(0, max(1, count($welded)), -1);
-        // Of each edge, in order of first use: larger vertex, next edge of the smaller one, its half-edges 3·triangle + corner.
-        $far = $next = $first = $second = [];
-        $more = [];
-        $edges = 0;
-        for ($t = 0; $t < $count; $t += 3) {
-            if ($flat[intdiv($t, 3)] === '1') {
-                continue;
-            }
-            for ($k = 0; $k < 3; $k++) {
-                $from = $welded[$tri[$t + $k]];
-                $to = $welded[$tri[$t + ($k === 2 ? 0 : $k + 1)]];
-                if ($from < $to) {
-                    $low = $from;
-                    $high = $to;
-                } else {
-                    $low = $to;
-                    $high = $from;
-                }
-                $e = $head[$low];
-                while ($e >= 0 && $far[$e] !== $high) {
-                    $e = $next[$e];
-                }
-                if ($e < 0) {
-                    $far[] = $high;
-                    $next[] = $head[$low];
-                    $first[] = $t + $k;
-                    $second[] = -1;
-                    $head[$low] = $edges++;
-                } elseif ($second[$e] < 0) {
-                    $second[$e] = $t + $k;
-                } else {
-                    $more[$e][] = $t + $k;
-                }
-            }
+        $edges = HalfEdges::of($tri, $welded, $flat);
+        [$first, $second, $more] = [$edges->first, $edges->second, $edges->more];
+        $dropped = $edges->doubles();
+        $this->doubled = count($dropped);
+        foreach (array_slice(array_keys($dropped), 0, self::WHERE) as $t) {
+            $this->doubledWhere[] = self::at($p, $tri[3 * $t]);
         }
-        unset($head, $next, $far);
-        $dropped = $this->doubles($tri, $welded, $first, $second, $more, $p);
-        $this->shells = self::joined($welded, $tri);
+        $this->shells = Shells::joined($welded, $tri);
         $shells = $this->shells;
         $against = false;
         $pairs = [];
-        for ($e = 0; $e < $edges; $e++) {
+        for ($e = 0, $count = count($first); $e < $count; $e++) {
             if ($second[$e] >= 0 && $dropped === [] && ! isset($more[$e])) {
                 // Two faces that agree run along their edge in opposite ways.
                 if ($welded[$tri[$first[$e]]] === $welded[$tri[$second[$e]]]) {
@@ -253,336 +206,27 @@ final class MeshHealth
                 $this->sizes[$shell] = ($this->sizes[$shell] ?? 0) + 1;
             }
         }
-        $turned = [];
         if ($against) {
-            $turned = $this->againstNeighbours($tri, $welded, $flat, $first, $second, $more, $dropped, $p);
-        }
-        $this->insideOut($tri, $p, $shells, $turned, $dropped);
-        if ($manifold) {
-            $this->fans($tri, $welded, $flat, $first, $second, $more, $dropped, $p);
-        }
-    }
-
-    /**
-     * Triangles on an earlier one with the same three places, either way round.
-     *
-     * @param  list<int>  $tri
-     * @param  list<int>  $welded
-     * @param  array<int, int>  $first
-     * @param  array<int|string, int>  $second
-     * @param  array<int|string, list<int>>  $more
-     * @param  list<float>  $p
-     * @return array<int, true>
-     */
-    private function doubles(array $tri, array $welded, array $first, array $second, array $more, array $p): array
-    {
-        $dropped = [];
-        foreach ($second as $e => $h) {
-            if ($h < 0) {
-                continue;
-            }
-            $g = $first[$e];
-            $opposite = $welded[$tri[$g - $g % 3 + ($g + 2) % 3]];
-            if (! isset($more[$e])) {
-                if ($welded[$tri[$h - $h % 3 + ($h + 2) % 3]] === $opposite) {
-                    $dropped[intdiv($h, 3)] = true;
-                }
-
-                continue;
-            }
-            $seen = [$opposite => true];
-            foreach ([$h, ...$more[$e]] as $other) {
-                $far = $welded[$tri[self::opposite($other)]];
-                if (isset($seen[$far])) {
-                    $dropped[intdiv($other, 3)] = true;
-                }
-                $seen[$far] = true;
+            $this->turned = Winding::against($edges, $dropped);
+            $this->againstNeighbours = count($this->turned);
+            foreach (array_slice(array_keys($this->turned), 0, self::WHERE) as $t) {
+                $this->flippedWhere[] = self::centre($p, $tri, $t);
             }
         }
-        $this->doubled = count($dropped);
-        foreach (array_slice(array_keys($dropped), 0, self::WHERE) as $t) {
-            $this->doubledWhere[] = self::at($p, $tri[3 * $t]);
-        }
-
-        return $dropped;
-    }
-
-    /**
-     * Walks every shell over its edges of two faces and counts the smaller of the two sides that disagree.
-     *
-     * @param  list<int>  $tri
-     * @param  list<int>  $welded
-     * @param  array<int, int>  $first
-     * @param  array<int|string, int>  $second
-     * @param  array<int|string, list<int>>  $more
-     * @param  array<int, true>  $dropped
-     * @param  list<float>  $p
-     * @return array<int, true> triangles to turn
-     */
-    private function againstNeighbours(array $tri, array $welded, string $flat, array $first, array $second, array $more, array $dropped, array $p): array
-    {
-        $links = [];
-        foreach ($second as $e => $h) {
-            if ($h < 0 || isset($more[$e])) {
-                continue;
-            }
-            $a = intdiv($first[$e], 3);
-            $b = intdiv($h, 3);
-            if (isset($dropped[$a]) || isset($dropped[$b])) {
-                continue;
-            }
-            $agree = $welded[$tri[$first[$e]]] !== $welded[$tri[$h]];
-            $links[$a][] = $agree ? $b : -$b - 1;
-            $links[$b][] = $agree ? $a : -$a - 1;
-        }
-        $turned = [];
-        $side = [];
-        for ($t = 0, $n = intdiv(count($tri), 3); $t < $n; $t++) {
-            if (isset($side[$t]) || $flat[$t] === '1' || isset($dropped[$t])) {
-                continue;
-            }
-            $side[$t] = 1;
-            $groups = [1 => [$t], -1 => []];
-            $stack = [$t];
-            $sp = 1;
-            while ($sp > 0) {
-                $at = $stack[--$sp];
-                foreach ($links[$at] ?? [] as $link) {
-                    $other = $link >= 0 ? $link : -$link - 1;
-                    if (! isset($side[$other])) {
-                        $side[$other] = $link >= 0 ? $side[$at] : -$side[$at];
-                        $groups[$side[$other]][] = $other;
-                        $stack[$sp++] = $other;
-                    }
-                }
-            }
-            if ($groups[-1] === []) {
-                continue;
-            }
-            foreach (count($groups[-1]) <= count($groups[1]) ? $groups[-1] : $groups[1] as $wrong) {
-                $turned[$wrong] = true;
-            }
-        }
-        $this->againstNeighbours = count($turned);
-        $this->turned = $turned;
-        foreach (array_slice(array_keys($turned), 0, self::WHERE) as $t) {
-            $this->flippedWhere[] = self::centre($p, $tri, $t);
-        }
-
-        return $turned;
-    }
-
-    /**
-     * @param  list<int>  $tri
-     * @param  list<float>  $p
-     * @param  list<int>  $shells
-     * @param  array<int, true>  $turned  triangles counted already, taken the other way round
-     * @param  array<int, true>  $dropped
-     */
-    private function insideOut(array $tri, array $p, array $shells, array $turned, array $dropped): void
-    {
-        $volumes = $boxes = $origins = [];
-        foreach ($shells as $t => $shell) {
-            if (isset($this->open[$shell]) || isset($dropped[$t])) {
-                continue;
-            }
-            $a = 3 * $tri[3 * $t];
-            $b = 3 * $tri[3 * $t + 1];
-            $c = 3 * $tri[3 * $t + 2];
-            // About a corner of its own, so that a part far out keeps its digits.
-            $origins[$shell] ??= $a;
-            $o = $origins[$shell];
-            $ax = $p[$a] - $p[$o];
-            $ay = $p[$a + 1] - $p[$o + 1];
-            $az = $p[$a + 2] - $p[$o + 2];
-            $bx = $p[$b] - $p[$o];
-            $by = $p[$b + 1] - $p[$o + 1];
-            $bz = $p[$b + 2] - $p[$o + 2];
-            $cx = $p[$c] - $p[$o];
-            $cy = $p[$c + 1] - $p[$o + 1];
-            $cz = $p[$c + 2] - $p[$o + 2];
-            $six = $ax * ($by * $cz - $bz * $cy) + $ay * ($bz * $cx - $bx * $cz) + $az * ($bx * $cy - $by * $cx);
-            $volumes[$shell] = ($volumes[$shell] ?? 0.0) + (isset($turned[$t]) ? -$six : $six);
-        }
-        $negative = array_filter($volumes, static fn (float $six): bool => $six < 0.0);
-        if ($negative === []) {
-            return;
-        }
-        foreach ($shells as $t => $shell) {
-            if (! isset($volumes[$shell])) {
-                continue;
-            }
-            for ($k = 0; $k < 3; $k++) {
-                $v = 3 * $tri[3 * $t + $k];
-                $boxes[$shell] ??= [$p[$v], $p[$v + 1], $p[$v + 2], $p[$v], $p[$v + 1], $p[$v + 2]];
-                for ($i = 0; $i < 3; $i++) {
-                    $boxes[$shell][$i] = min($boxes[$shell][$i], $p[$v + $i]);
-                    $boxes[$shell][3 + $i] = max($boxes[$shell][3 + $i], $p[$v + $i]);
-                }
-            }
-        }
-        foreach ($negative as $shell => $six) {
-            $box = $boxes[$shell];
-            $size = ($box[3] - $box[0]) ** 2 + ($box[4] - $box[1]) ** 2 + ($box[5] - $box[2]) ** 2;
-            // A sheet with two sides encloses nothing.
-            if (-$six / 6 <= 1e-7 * $size ** 1.5) {
-                continue;
-            }
-            foreach ($boxes as $other => $outer) {
-                if ($other !== $shell && $outer[0] < $box[0] && $outer[1] < $box[1] && $outer[2] < $box[2] && $outer[3] > $box[3] && $outer[4] > $box[4] && $outer[5] > $box[5]
-                    && self::encloses($tri, $p, $shells, $other, $origins[$shell])) {
-                    continue 2;
-                }
-            }
+        foreach (Winding::insideOut($tri, $p, $shells, $this->open, $this->turned, $dropped) as $shell => $place) {
             $this->insideOut += $this->sizes[$shell];
             $this->insideOutShells[$shell] = true;
             if (count($this->flippedWhere) < self::WHERE) {
-                $this->flippedWhere[] = [$p[$origins[$shell]], $p[$origins[$shell] + 1], $p[$origins[$shell] + 2]];
+                $this->flippedWhere[] = [$p[$place], $p[$place + 1], $p[$place + 2]];
             }
         }
-    }
-
-    /**
-     * Whether a shell goes round a place: its solid angles there add up to 4π (A. van Oosterom, J. Strackee, "The Solid Angle of a
-     * Plane Triangle", 1983).
-     *
-     * @param  list<int>  $tri
-     * @param  list<float>  $p
-     * @param  list<int>  $shells
-     */
-    private static function encloses(array $tri, array $p, array $shells, int $shell, int $place): bool
-    {
-        $sum = 0.0;
-        foreach ($shells as $t => $of) {
-            if ($of !== $shell) {
-                continue;
-            }
-            $v = [];
-            for ($k = 0; $k < 3; $k++) {
-                $c = 3 * $tri[3 * $t + $k];
-                $v[] = [$p[$c] - $p[$place], $p[$c + 1] - $p[$place + 1], $p[$c + 2] - $p[$place + 2]];
-            }
-            [$a, $b, $c] = $v;
-            $la = sqrt($a[0] ** 2 + $a[1] ** 2 + $a[2] ** 2);
-            $lb = sqrt($b[0] ** 2 + $b[1] ** 2 + $b[2] ** 2);
-            $lc = sqrt($c[0] ** 2 + $c[1] ** 2 + $c[2] ** 2);
-            $det = $a[0] * ($b[1] * $c[2] - $b[2] * $c[1]) + $a[1] * ($b[2] * $c[0] - $b[0] * $c[2]) + $a[2] * ($b[0] * $c[1] - $b[1] * $c[0]);
-            $ab = $a[0] * $b[0] + $a[1] * $b[1] + $a[2] * $b[2];
-            $bc = $b[0] * $c[0] + $b[1] * $c[1] + $b[2] * $c[2];
-            $ca = $c[0] * $a[0] + $c[1] * $a[1] + $c[2] * $a[2];
-            $sum += 2 * atan2($det, $la * $lb * $lc + $ab * $lc + $bc * $la + $ca * $lb);
-        }
-
-        return abs($sum) > 2 * M_PI;
-    }
-
-    /**
-     * @param  list<int>  $tri
-     * @param  list<int>  $welded
-     * @param  array<int, int>  $first
-     * @param  array<int|string, int>  $second
-     * @param  array<int|string, list<int>>  $more
-     * @param  array<int, true>  $dropped
-     * @param  list<float>  $p
-     */
-    private function fans(array $tri, array $welded, string $flat, array $first, array $second, array $more, array $dropped, array $p): void
-    {
-        // Corners of triangles are joined at a vertex where their triangles share an edge that ends there.
-        $parent = range(0, max(0, count($tri) - 1));
-        foreach ($second as $e => $h) {
-            if ($h < 0) {
-                continue;
-            }
-            $g = $first[$e];
-            $gAfter = $g % 3 === 2 ? $g - 2 : $g + 1;
-            foreach (isset($more[$e]) ? [$h, ...$more[$e]] : [$h] as $other) {
-                $after = $other % 3 === 2 ? $other - 2 : $other + 1;
-                // The two ends of the edge, whichever way round the other face runs along it.
-                $isSame = $welded[$tri[$g]] === $welded[$tri[$other]];
-                for ($end = 0; $end < 2; $end++) {
-                    $a = $end === 0 ? $g : $gAfter;
-                    $b = ($end === 0) === $isSame ? $other : $after;
-                    while ($parent[$a] !== $a) {
-                        $a = $parent[$a] = $parent[$parent[$a]];
-                    }
-                    while ($parent[$b] !== $b) {
-                        $b = $parent[$b] = $parent[$parent[$b]];
-                    }
-                    if ($a < $b) {
-                        $parent[$b] = $a;
-                    } elseif ($b < $a) {
-                        $parent[$a] = $b;
-                    }
-                }
+        if ($manifold) {
+            $split = Fans::of($edges, $dropped);
+            $this->fans = count($split);
+            foreach (array_slice($split, 0, self::WHERE) as $vertex) {
+                $this->fansWhere[] = self::at($p, $vertex);
             }
         }
-        $root = [];
-        $split = [];
-        foreach ($tri as $c => $v) {
-            $t = intdiv($c, 3);
-            if ($flat[$t] === '1' || isset($dropped[$t])) {
-                continue;
-            }
-            $vertex = $welded[$v];
-            $r = $c;
-            while ($parent[$r] !== $r) {
-                $r = $parent[$r];
-            }
-            if (! isset($root[$vertex])) {
-                $root[$vertex] = $r;
-            } elseif ($root[$vertex] !== $r && ! isset($split[$vertex])) {
-                $split[$vertex] = true;
-            }
-        }
-        $this->fans = count($split);
-        foreach (array_slice(array_keys($split), 0, self::WHERE) as $vertex) {
-            $this->fansWhere[] = self::at($p, $vertex);
-        }
-    }
-
-    /**
-     * @param  list<int>  $welded
-     * @param  list<int>  $tri
-     * @return list<int>
-     */
-    public static function joined(array $welded, array $tri): array
-    {
-        $parent = $welded;
-        $count = count($tri);
-        for ($t = 0; $t < $count; $t += 3) {
-            $a = $welded[$tri[$t]];
-            while ($parent[$a] !== $a) {
-                $a = $parent[$a] = $parent[$parent[$a]];
-            }
-            for ($k = 1; $k < 3; $k++) {
-                $b = $welded[$tri[$t + $k]];
-                while ($parent[$b] !== $b) {
-                    $b = $parent[$b] = $parent[$parent[$b]];
-                }
-                if ($a < $b) {
-                    $parent[$b] = $a;
-                } elseif ($b < $a) {
-                    $parent[$a] = $b;
-                    $a = $b;
-                }
-            }
-        }
-        $out = [];
-        for ($t = 0; $t < $count; $t += 3) {
-            $a = $welded[$tri[$t]];
-            while ($parent[$a] !== $a) {
-                $a = $parent[$a] = $parent[$parent[$a]];
-            }
-            $out[] = $a;
-        }
-
-        return $out;
-    }
-
-    /** The corner of a half-edge's triangle that the edge does not touch. */
-    private static function opposite(int $half): int
-    {
-        return $half - $half % 3 + ($half + 2) % 3;
     }
 
     private static function following(int $half): int

@@ -6,7 +6,7 @@ namespace Anvil\Place;
 
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
-use Anvil\Geometry\MeshHealth;
+use Anvil\Geometry\Shells;
 use Anvil\Geometry\SurfacePoints;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
@@ -235,7 +235,7 @@ final class TiePlaces
      */
     private static function hidden(LowSurface $low, SurfacePoints $points, TriangleTree $tree, array $under, array $overs, float $d): array
     {
-        $shells = MeshHealth::shells($tree->positions, $tree->triangles);
+        $shells = Shells::of($tree->positions, $tree->triangles);
         $belonging = new Belonging($low, $d);
         $nearest = new NearestPoint($low->tree());
         $found = $where = [];

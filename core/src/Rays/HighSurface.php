@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Rays;
 
 use Anvil\Geometry\Mesh;
-use Anvil\Geometry\MeshHealth;
+use Anvil\Geometry\Shells;
 use Anvil\Geometry\Weld;
 use Anvil\Spatial\TriangleTree;
 
@@ -102,7 +102,7 @@ final class HighSurface
      */
     public function shells(): array
     {
-        return $this->shells ??= MeshHealth::joined($this->welded(), $this->triangles);
+        return $this->shells ??= Shells::joined($this->welded(), $this->triangles);
     }
 
     /**

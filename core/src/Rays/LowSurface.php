@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Rays;
 
 use Anvil\Geometry\Mesh;
-use Anvil\Geometry\MeshHealth;
+use Anvil\Geometry\Shells;
 use Anvil\Geometry\Topology;
 use Anvil\Spatial\TriangleTree;
 
@@ -62,7 +62,7 @@ final class LowSurface
             $baseDirection = intdiv(count($directions), 3);
             $parts[] = $baseTriangle;
             $topology = Topology::of($mesh);
-            foreach (MeshHealth::joined($topology->welded, $mesh->triangles) as $shell) {
+            foreach (Shells::joined($topology->welded, $mesh->triangles) as $shell) {
                 $shells[] = $basePosition + $shell;
             }
             [$n, $a] = self::faces($mesh);

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\Checks\Catalogue;
-use Anvil\Explode\ExplodePlan;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\Bounds;
 use Anvil\Measures\Measures;
@@ -105,7 +104,7 @@ final readonly class DeliveryPage
             $d->created_at->toIso8601String(), $d->handed_in_by, $d->checked_at?->toIso8601String(),
             $d->derived_from === null ? null : Delivery::query()->find($d->derived_from)?->number, $d->made_by_words,
             self::progress($d),
-            new StandardData($standard->id, $standard->name, $standard->version, $rules->rays->setsKeptApart, $rules->whole, $rules->mapSize, $rules->suffixFor(Role::Low), $rules->suffixFor(Role::High), $standard->rules),
+            new StandardData($standard->id, $standard->name, $standard->version, $rules->rays->setsKeptApart, $rules->whole, $rules->mapSize, $rules->limitInForce('sets-bleed'), $rules->suffixFor(Role::Low), $rules->suffixFor(Role::High), $standard->rules),
             StationStates::of($d),
             array_values($d->files->map(fn (File $file): FileData => $this->file($file))->all()),
             $this->parts(),
@@ -445,6 +444,7 @@ final readonly class DeliveryPage
 
     private function fewest(): ?FewestData
     {
+        $limit = $this->delivery->asset->rules()->limitInForce('sets-bleed');
         $names = $conflicts = [];
         foreach ($this->delivery->sets as $set) {
             $measured = $set->measured();
@@ -453,7 +453,7 @@ final readonly class DeliveryPage
             }
             $names[] = $set->name;
             foreach ($measured->bleeds as $bleed) {
-                if ($bleed->share > ExplodePlan::BLEED) {
+                if ($bleed->share > $limit) {
                     $conflicts[] = [$set->name, $bleed->other];
                 }
             }

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * The rules in force.
  */
-#[OA\Schema(schema: 'StandardData', description: 'The rules in force.', required: ['id', 'name', 'version', 'setsKeptApart', 'whole', 'mapSize', 'lowSuffix', 'highSuffix', 'rules'])]
+#[OA\Schema(schema: 'StandardData', description: 'The rules in force.', required: ['id', 'name', 'version', 'setsKeptApart', 'whole', 'mapSize', 'bleedLimit', 'lowSuffix', 'highSuffix', 'rules'])]
 final readonly class StandardData
 {
     public function __construct(
@@ -25,6 +25,8 @@ final readonly class StandardData
         public bool $whole,
         #[OA\Property(type: 'integer')]
         public int $mapSize,
+        #[OA\Property(type: 'number', description: 'share of bleed from which two sets conflict')]
+        public float $bleedLimit,
         #[OA\Property(type: 'string')]
         public string $lowSuffix,
         #[OA\Property(type: 'string')]

@@ -151,7 +151,7 @@ final class Asset
     public function differsInSize(): bool
     {
         $ratio = $this->sizeRatio();
-        $limit = $this->standard->limit('unit-mismatch', 2.0);
+        $limit = $this->standard->limitInForce('unit-mismatch');
 
         return $ratio !== null && ! $this->standard->isOff('unit-mismatch') && ($ratio > $limit || $ratio < 1 / $limit);
     }

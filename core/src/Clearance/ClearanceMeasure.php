@@ -217,11 +217,10 @@ final class ClearanceMeasure
         $bleeds = $this->rays->setsKeptApart ? null : Bleeds::of($own, $others, $reach, $this->samples, $this->hits, $this->rays, $this->seen, $this->seenShare);
         $gaps = $details->gaps();
         $effective = $this->samples->effective() * $this->seenShare;
-        $limit = static fn (string $code, float $own): float => $standard->limit($code, $own);
-        $ofMisses = [$limit('ray-miss', 0.005), $standard->cautionOf('ray-miss') ?? min(0.0005, $limit('ray-miss', 0.005))];
-        $ofMargin = $limit('low-margin', 0.01);
-        $ofWrong = [$limit('span-closed', 0.005), $standard->cautionOf('span-closed') ?? WrongReach::SHARE];
-        $doubts = [[array_sum($gaps['gap']), [$limit('surface-gap', 0.01)]]];
+        $ofMisses = [$standard->limitInForce('ray-miss'), $standard->cautionInForce('ray-miss')];
+        $ofMargin = $standard->limitInForce('low-margin');
+        $ofWrong = [$standard->limitInForce('span-closed'), $standard->cautionInForce('span-closed')];
+        $doubts = [[array_sum($gaps['gap']), [$standard->limitInForce('surface-gap')]]];
         // What others stand in the way of has to be shot again with them.
         $alone = $this->rays->setsKeptApart;
         if (! $alone) {
@@ -239,7 +238,7 @@ final class ClearanceMeasure
             $doubts[] = [$shortShare, [WrongReach::SHARE]];
         }
         foreach ($bleeds ?? [] as $bleed) {
-            $doubts[] = [$bleed->share, [$limit('sets-bleed', 0.001)]];
+            $doubts[] = [$bleed->share, [$standard->limitInForce('sets-bleed')]];
         }
         $times = Resampling::times($doubts, $effective, $most);
         if ($times > 1) {

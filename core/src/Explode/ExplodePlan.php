@@ -23,9 +23,6 @@ use Anvil\Sets\BakeSet;
  */
 final readonly class ExplodePlan
 {
-    /** Conflicts: bleed over this share of the seen low area. */
-    public const BLEED = 0.001;
-
     private const OCCLUSION_POINTS = 128;
 
     /** Up to so many sets bleed and occlusion after the move are shot for every set, beyond it for those in conflict. */
@@ -197,7 +194,7 @@ final readonly class ExplodePlan
                 }
             }
         }
-        $limit = $asset->standard->limit('sets-bleed', self::BLEED);
+        $limit = $asset->standard->limitInForce('sets-bleed');
         foreach ($clearances as $name => $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 if ($bleed->share > $limit) {

@@ -95,7 +95,7 @@ final readonly class Pairing
         }
         $low = RoledPart::boundsOf($lows)?->diagonal() ?? 0.0;
         $high = RoledPart::boundsOf($highs)?->diagonal() ?? 0.0;
-        $limit = $standard->limit('unit-mismatch', 2.0);
+        $limit = $standard->limitInForce('unit-mismatch');
 
         return $low > 0.0 && $high > 0.0 && ($high / $low > $limit || $high / $low < 1 / $limit);
     }

@@ -165,6 +165,18 @@ final readonly class Standard
         return $this->checks[$code]['caution'] ?? null;
     }
 
+    /** The limit in force of a code that measures go by. */
+    public function limitInForce(string $code): float
+    {
+        return $this->limit($code, Limits::of($code));
+    }
+
+    /** The limit from which such a code is a caution; where the standard moves only the other one, never above that. */
+    public function cautionInForce(string $code): float
+    {
+        return $this->cautionOf($code) ?? min(Limits::cautionOf($code), $this->limitInForce($code));
+    }
+
     public function limit(string $code, float $default): float
     {
         return $this->checks[$code]['limit'] ?? $default;

@@ -872,6 +872,8 @@ export interface components {
             setsKeptApart: boolean;
             whole: boolean;
             mapSize: number;
+            /** @description share of bleed from which two sets conflict */
+            bleedLimit: number;
             lowSuffix: string;
             highSuffix: string;
             rules: string;

@@ -23,10 +23,8 @@ import {
     type Lane,
 } from './board';
 
-const CONFLICT = 0.001;
-
 /** Who gets in whose rays, as a share of seen area: rows meet columns. Only sets in conflict are shown. */
-function Bleeds({ sets, onPick }: { sets: BakeSet[]; onPick: (set: string) => void }) {
+function Bleeds({ sets, limit, onPick }: { sets: BakeSet[]; limit: number; onPick: (set: string) => void }) {
     const busy = sets.filter(
         (set) => set.bleeds.some((bleed) => bleed.share > 0) || sets.some((other) => other.bleeds.some((bleed) => bleed.other === set.name && bleed.share > 0)),
     );
@@ -55,7 +53,7 @@ function Bleeds({ sets, onPick }: { sets: BakeSet[]; onPick: (set: string) => vo
                             </th>
                             {shown.map((column) => {
                                 const share = row.bleeds.find((bleed) => bleed.other === column.name)?.share ?? 0;
-                                const style: CSSProperties = share > CONFLICT ? { background: 'var(--trouble-wash)', color: 'var(--trouble)', fontWeight: 700 } : {};
+                                const style: CSSProperties = share > limit ? { background: 'var(--trouble-wash)', color: 'var(--trouble)', fontWeight: 700 } : {};
                                 return (
                                     <td key={column.name} style={style}>
                                         {row.name === column.name ? (
@@ -172,6 +170,7 @@ interface LaneProps {
     lane: Lane;
     board: Board;
     set: BakeSet | undefined;
+    limit: number;
     held: Set<string>;
     chosen: boolean;
     onHold: (base: string) => void;
@@ -179,14 +178,14 @@ interface LaneProps {
     onPick: () => void;
 }
 
-function LaneRow({ lane, board, set, held, chosen, onHold, onChange, onPick }: LaneProps) {
+function LaneRow({ lane, board, set, limit, held, chosen, onHold, onChange, onPick }: LaneProps) {
     const [naming, setNaming] = useState(false);
     const drop = (event: DragEvent): void => {
         event.preventDefault();
         const bases = event.dataTransfer.getData('text/plain').split('\n').filter(Boolean);
         onChange(moved(board, bases, lane.name));
     };
-    const conflicts = (set?.bleeds ?? []).filter((bleed) => bleed.share > CONFLICT);
+    const conflicts = (set?.bleeds ?? []).filter((bleed) => bleed.share > limit);
     return (
         <li className={`lane${chosen ? ' chosen' : ''}`} onDragOver={(event) => event.preventDefault()} onDrop={drop}>
             <div className="lane-head">
@@ -290,7 +289,8 @@ export function Sets({ delivery }: { delivery: Delivery }) {
     const settled = delivery.state === 'done';
     const changed = past.length > 0 && !isSame(board, boardOf(delivery));
     const bases = [...held];
-    const conflicts = delivery.sets.flatMap((set) => set.bleeds.filter((bleed) => bleed.share > CONFLICT).map((bleed) => `${set.name} ${bleed.other}`)).length;
+    const limit = delivery.standard.bleedLimit;
+    const conflicts = delivery.sets.flatMap((set) => set.bleeds.filter((bleed) => bleed.share > limit).map((bleed) => `${set.name} ${bleed.other}`)).length;
     const fewest = delivery.fewest;
     const saves = fewest ? delivery.sets.length - fewest.groups.length : 0;
 
@@ -350,6 +350,7 @@ export function Sets({ delivery }: { delivery: Delivery }) {
                             lane={lane}
                             board={board}
                             set={delivery.sets.find((set) => set.name === lane.name)}
+                            limit={limit}
                             held={held}
                             chosen={selection.set === lane.name}
                             onHold={hold}
@@ -387,7 +388,7 @@ export function Sets({ delivery }: { delivery: Delivery }) {
                     ))}
                 </div>
                 {face === 'rays' ? (
-                    <Bleeds sets={delivery.sets} onPick={(set) => selection.select({ set })} />
+                    <Bleeds sets={delivery.sets} limit={limit} onPick={(set) => selection.select({ set })} />
                 ) : (
                     <Shades sets={delivery.sets} board={board} onChange={change} onPick={(set) => selection.select({ set })} />
                 )}

@@ -68,7 +68,7 @@ final class HighUnseen implements Check
             return true;
         }
         foreach ($clearance->places as $place) {
-            if ($place->high === $part->part->name && $place->covered > $measures->asset->standard->limit('high-covers-detail', 0.001)) {
+            if ($place->high === $part->part->name && $place->covered > $measures->asset->standard->limitInForce('high-covers-detail')) {
                 return true;
             }
         }

@@ -13,6 +13,7 @@ use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
+use Anvil\Standard\Limits;
 use Anvil\Standard\Pattern;
 use Anvil\Standard\Severity;
 
@@ -29,7 +30,7 @@ final class LowMargin implements Check
             severity: Severity::Caution,
             title: 'Low poly reaches past its high',
             measured: 'Misses of an open low part that are joined over its faces to its border, as a share of the part. A note for cards: parts named so in the choices, or whose material is masked or blended.',
-            limit: 0.01,
+            limit: Limits::of('low-margin'),
             limitWords: '1 % of the part',
             afterBake: 'a border of empty or smeared texels around the outline',
             remedy: 'cut the low poly back to the outline of its high, or say that the part is a card whose rest is masked out',

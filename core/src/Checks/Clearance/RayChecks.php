@@ -77,7 +77,7 @@ final class RayChecks
         }
         foreach ($measures->asset->tiesOf($bake) as $tie) {
             $offset = $measures->placeOf($tie)?->offset;
-            if ($offset === null || $offset->share() <= $measures->asset->standard->limit('off-alignment', 0.005)) {
+            if ($offset === null || $offset->share() <= $measures->asset->standard->limitInForce('off-alignment')) {
                 continue;
             }
             foreach ($bake->low as $number => $part) {
@@ -107,7 +107,7 @@ final class RayChecks
         }
         foreach ($measures->clearances as $other) {
             foreach ($other->bleeds as $bleed) {
-                if (($other === $clearance || $bleed->other === $clearance->name) && $bleed->share > $measures->asset->standard->limit('sets-bleed', 0.001)) {
+                if (($other === $clearance || $bleed->other === $clearance->name) && $bleed->share > $measures->asset->standard->limitInForce('sets-bleed')) {
                     return true;
                 }
             }

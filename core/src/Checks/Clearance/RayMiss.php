@@ -14,6 +14,7 @@ use Anvil\Checks\Words;
 use Anvil\Clearance\SetClearance;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
+use Anvil\Standard\Limits;
 use Anvil\Standard\Severity;
 
 /**
@@ -29,11 +30,11 @@ final class RayMiss implements Check
             severity: Severity::Blocker,
             title: 'Rays that meet nothing',
             measured: 'Share of a set\'s seen low area from which no high poly is met within the reach in use; samples are spread by UV area, and doubled while a limit lies within their 95 % interval. Margins of open low parts and misses around floating shells are told by themselves; of what is not seen, a note.',
-            limit: 0.005,
+            limit: Limits::of('ray-miss'),
             limitWords: '0.5 % (caution above 0.05 %)',
             afterBake: 'holes, or smears of what lies beside',
             remedy: 'raise the reach, move the high poly, or close its holes',
-            caution: 0.0005,
+            caution: Limits::cautionOf('ray-miss'),
             readsRays: true,
         );
     }

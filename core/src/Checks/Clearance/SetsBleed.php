@@ -13,6 +13,7 @@ use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
+use Anvil\Standard\Limits;
 use Anvil\Standard\Severity;
 
 /**
@@ -29,7 +30,7 @@ final class SetsBleed implements Check
             severity: Severity::Blocker,
             title: 'Sets in each other\'s rays',
             measured: 'Share of a set\'s seen low area whose ray meets another set\'s high poly first, when sets are not kept apart in the bake; area that is not seen counts for a note only.',
-            limit: 0.001,
+            limit: Limits::of('sets-bleed'),
             limitWords: '0.1 %',
             afterBake: 'bleeding colours and prints of neighbours on the map',
             remedy: 'keep the sets apart in the bake, or explode them',

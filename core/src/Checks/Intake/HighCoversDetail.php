@@ -12,6 +12,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Measures\Measures;
+use Anvil\Standard\Limits;
 use Anvil\Standard\Severity;
 
 /**
@@ -28,7 +29,7 @@ final class HighCoversDetail implements Check
             severity: Severity::Caution,
             title: 'Copy of the low hides detail',
             measured: 'Share of a low part where its own copy inside the high poly is met first and other high surface that belongs there lies under it.',
-            limit: 0.001,
+            limit: Limits::of('high-covers-detail'),
             limitWords: '0.1 % of the part',
             afterBake: 'flat patches where detail should be',
             remedy: 'delete the copy of the low poly where the high poly has a surface of its own',

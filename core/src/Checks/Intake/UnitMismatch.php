@@ -12,6 +12,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
 use Anvil\Place\SizeFactor;
+use Anvil\Standard\Limits;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -28,7 +29,7 @@ final class UnitMismatch implements Check
             severity: Severity::Blocker,
             title: 'High and low differ in size',
             measured: 'Diagonal of all high parts over that of all low parts, as a ratio.',
-            limit: 2.0,
+            limit: Limits::of('unit-mismatch'),
             limitWords: 'outside 0.5 to 2',
             afterBake: 'an empty or smeared map: rays never meet the high poly',
             remedy: 'scale one of the files',

@@ -27,5 +27,5 @@ return [
     'display_triangles' => 300_000,
 
     /* Part of every result, so that it is known which rules made it. */
-    'core_version' => '0.4.0',
+    'core_version' => '0.5.0',
 ];

@@ -82,6 +82,8 @@ final readonly class SetDetails
     public static function ofArray(array $stored): self
     {
         /** @var array{wrongShare: float|int, wrongWhere: list<array{float, float, float}>, gaps: array{gap: list<float|int>, near: list<float|int>, where: list<array{float, float, float}>}, buried: list<float|int>, unmet: list<array{part: int, triangles: int, share: float|int, where: array{float, float, float}}>, floaters: list<array<string, mixed>>, leans: list<array{part: int, share: float|int, shift: float|int, samples: int, shell: bool, where: list<array{float, float, float}>}>, lowArea: float|int, curve: array{top: float|int, miss: list<float|int>, wrong: list<float|int>}|null, effective: float|int, bestShare: array{out: float|int, in: float|int}, best: array{out: float|int|null, in: float|int|null}, unseenMisses: float|int, missesByPart: list<float|int>, ending: array{out: float|int, in: float|int, left: float|int}, margins: list<array{part: int, share: float|int, where: list<array{float, float, float}>}>, tellingMisses: float|int, tellingWrong: array{out: float|int, in: float|int}, faced: array{low: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, high: list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>, lowShare: float|int, highShare: float|int}} $stored */
+        // Measured before shares in doubt were counted by themselves: on the samples of all.
+        $stored += ['tellingMisses' => $stored['effective'] ?? 0.0, 'tellingWrong' => ['out' => $stored['effective'] ?? 0.0, 'in' => $stored['effective'] ?? 0.0]];
         $stored += (new self)->toArray();
 
         return new self(

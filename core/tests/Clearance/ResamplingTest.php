@@ -7,6 +7,7 @@ namespace Anvil\Tests\Clearance;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\Resampling;
 use Anvil\Clearance\SetClearance;
+use Anvil\Clearance\SetDetails;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Rays\Estimate;
@@ -81,6 +82,14 @@ final class ResamplingTest extends TestCase
             self::assertGreaterThan(15_000, $measured->details->tellingWrong['out']);
             self::assertLessThan(8200, $measured->samples);
         }
+    }
+
+    public function test_what_was_stored_before_keeps_the_samples_of_all(): void
+    {
+        $details = self::measured([Shapes::box(2, 2, 2)], [self::open(0.3, 0.4)])->details;
+        $stored = array_diff_key($details->toArray(), ['tellingMisses' => 0, 'tellingWrong' => 0]);
+        self::assertSame([$details->effective, ['out' => $details->effective, 'in' => $details->effective]], [SetDetails::ofArray($stored)->tellingMisses, SetDetails::ofArray($stored)->tellingWrong]);
+        self::assertEquals($details, SetDetails::ofArray($details->toArray()));
     }
 
     public function test_times_are_those_of_the_share_most_in_doubt(): void

@@ -219,6 +219,7 @@ final class PlaceRulesTest extends TestCase
         $own = $low->moved(-$middle[0], -$middle[1], -$middle[2])->turned(1, 90)->moved(...$middle)->mesh();
         self::assertSame('−90° about Y, about its own middle', QuarterTurn::of([$mesh], [$own])?->words);
         self::assertSame('−90° about Y', QuarterTurn::of([$mesh], [$low->turned(1, 90)->scaled(100, 100, 100)->mesh()], 100.0)?->words);
+        self::assertSame('−90° about Y, about its own middle', QuarterTurn::of([$mesh], [$low->moved(-$middle[0], -$middle[1], -$middle[2])->turned(1, 90)->moved(...$middle)->scaled(100, 100, 100)->mesh()], 100.0)?->words);
         // Next to turned by a quarter is not turned by a quarter.
         self::assertNull(QuarterTurn::of([$mesh], [$low->turned(1, 70)->mesh()]));
         self::assertNull(QuarterTurn::of([], [$mesh]));
@@ -282,12 +283,23 @@ final class PlaceRulesTest extends TestCase
         $against = static function (Mesh $mesh): Mesh {
             return new Mesh($mesh->positions, $mesh->triangles, $mesh->uvs, $mesh->triUvs, array_map(static fn (float $v): float => -$v, $mesh->normals), $mesh->triNormals, [], $mesh->faces, $mesh->materials, $mesh->materialRuns, $mesh->smoothing);
         };
-        $low = $flat->mesh();
-        $high = $flat->flipped()->mesh();
-        self::assertSame([1, 0], self::found($low, $high), 'nothing tells: the low one');
-        self::assertSame([0, 1], self::found($low, $against($high)), 'the normals of the high say that it is turned');
-        self::assertSame([1, 0], self::found($against($low), $high));
-        self::assertSame([1, 0], self::found($against($low), $against($high)), 'both the same: the low one');
+        foreach ([$flat, $flat->turned(0, 25)->turned(1, 40), $flat->turned(2, 90), $flat->turned(0, 90)->moved(0, 0, 5)] as $sheet) {
+            $low = $sheet->mesh();
+            $high = $sheet->flipped()->mesh();
+            self::assertSame([1, 0], self::found($low, $high), 'nothing tells: the low one');
+            self::assertSame([0, 1], self::found($low, $against($high)), 'the normals of the high say that it is turned');
+            self::assertSame([1, 0], self::found($against($low), $high));
+            self::assertSame([1, 0], self::found($against($low), $against($high)), 'both the same: the low one');
+        }
+        // A dome tells by its shape.
+        $dome = static function (int $rings, int $sides): Polygons {
+            $ball = Shapes::sphere(1, $rings, $sides);
+
+            return new Polygons($ball->points, array_values(array_filter($ball->faces, static fn (array $face): bool => $ball->points[$face[0]][1] > -0.1 && $ball->points[$face[2]][1] > -0.1)));
+        };
+        self::assertSame([0, 0], self::found($dome(12, 24)->mesh(), $dome(24, 48)->mesh()));
+        self::assertSame([1, 0], self::found($dome(12, 24)->flipped()->mesh(), $dome(24, 48)->mesh()));
+        self::assertSame([0, 1], self::found($dome(12, 24)->mesh(), $dome(24, 48)->flipped()->mesh()));
         // A low shell that is inside out is told by another check, whatever the normals of an open high say.
         $open = Shapes::roundedBox(1, 1, 1, 0.03, 2);
         $open = new Polygons($open->points, array_values(array_filter($open->faces, static fn (array $face): bool => $open->points[$face[0]][1] > -0.4)));

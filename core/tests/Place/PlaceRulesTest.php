@@ -223,6 +223,7 @@ final class PlaceRulesTest extends TestCase
         // Next to turned by a quarter is not turned by a quarter.
         self::assertNull(QuarterTurn::of([$mesh], [$low->turned(1, 70)->mesh()]));
         self::assertNull(QuarterTurn::of([], [$mesh]));
+        self::assertNull(QuarterTurn::of([Shapes::sheet(0, 0)->mesh()], [$mesh]));
         self::assertNull(QuarterTurn::of([$mesh], [$mesh], 0.0));
     }
 
@@ -290,6 +291,12 @@ final class PlaceRulesTest extends TestCase
             self::assertSame([0, 1], self::found($low, $against($high)), 'the normals of the high say that it is turned');
             self::assertSame([1, 0], self::found($against($low), $high));
             self::assertSame([1, 0], self::found($against($low), $against($high)), 'both the same: the low one');
+        }
+        // Further off than a twentieth of the diagonal nothing is said, whatever the size.
+        foreach ([0.1, 1.0, 40.0] as $size) {
+            $sheet = static fn (float $up): Mesh => Shapes::sheet($size, $size, 6, 6)->moved(0, $up * $size * M_SQRT2, 0)->mesh();
+            $turned = Shapes::sheet($size, $size, 4, 4)->flipped()->mesh();
+            self::assertSame([[1, 0], [0, 0]], [self::found($turned, $sheet(0.04)), self::found($turned, $sheet(0.07))], "$size");
         }
         // A dome tells by its shape.
         $dome = static function (int $rings, int $sides): Polygons {

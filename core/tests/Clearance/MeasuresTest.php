@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Clearance;
 
+use Anvil\Clearance\AssetClearance;
 use Anvil\Clearance\Floater;
 use Anvil\Clearance\NeededReach;
 use Anvil\Clearance\SetClearance;
@@ -25,6 +26,8 @@ use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Visibility;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
+use Anvil\Standard\Choices;
+use Anvil\Standard\Standard;
 use Anvil\Tests\Support\Assets;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -461,5 +464,23 @@ final class MeasuresTest extends TestCase
         self::assertInstanceOf(Measures::class, $measures);
 
         return array_values($measures->clearances)[0];
+    }
+
+    /** What a part that comes off touches within a hundredth of its own diagonal counts as seen, at any size. */
+    public function test_what_lies_beside_a_part_that_comes_off_is_seen(): void
+    {
+        foreach ([0.1, 1.0, 60.0] as $size) {
+            foreach ([[0.008, ['block']], [0.012, []]] as [$gap, $seen]) {
+                $d = sqrt(1 + 0.04 + 1);
+                $lid = Shapes::box(1, 0.2, 1)->moved(0, 0.6 + $gap * $d, 0)->scaled($size, $size, $size);
+                $block = Shapes::box(1, 1, 1)->scaled($size, $size, $size);
+                $asset = Measures::of([Assets::file('x_low.obj', ['block_low' => $block, 'lid_low' => $lid]), Assets::file('x_high.obj', ['block_high' => $block, 'lid_high' => $lid])], Standard::builtIn(), Choices::ofJson('{"detachable":["lid"]}'))->asset;
+                $surfaces = [];
+                foreach ($asset->sets as $set) {
+                    $surfaces[$set->name] = SetSurfaces::of($set, true);
+                }
+                self::assertSame($seen, array_keys(AssetClearance::seenThrough($asset, $surfaces)[1]), "$size $gap");
+            }
+        }
     }
 }

@@ -72,11 +72,6 @@ final class Measures
     ) {
     }
 
-    public static function ofAsset(Asset $asset): self
-    {
-        return new self($asset);
-    }
-
     /**
      * @param  list<ReadFile>  $files
      */
@@ -99,13 +94,16 @@ final class Measures
      */
     public function withRays(?Closure $progress = null, int $workers = 1): self
     {
-        $rays = AssetClearance::of($this->asset, $this->quarterTurn(), $progress, $workers, function (): void {
+        $start = hrtime(true);
+        $turn = $this->quarterTurn();
+        $inTurn = hrtime(true) - $start;
+        $rays = AssetClearance::of($this->asset, $turn, $progress, $workers, function (): void {
             foreach ($this->asset->judged() as $part) {
                 $this->health($part);
             }
         });
 
-        return $this->withClearances($rays->clearances, $rays->notMeasured, $rays->seconds);
+        return $this->withClearances($rays->clearances, $rays->notMeasured, ['axis-mismatch' => $inTurn / 1e9, ...$rays->seconds]);
     }
 
     /**

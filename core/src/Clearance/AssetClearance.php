@@ -31,10 +31,11 @@ final readonly class AssetClearance
 
     private const PLACES = 'off-alignment';
 
-    private const HEALTH = 'mesh-degenerate';
-
     /** Triangles of an asset from which on a second process gains more than it costs. */
     private const WORTH_A_PROCESS = 20_000;
+
+    /** Triangles of one set from which on no second process measures anything beside it: both together would take too much memory. */
+    private const ALONE = 5_000_000;
 
     public const SIZES_DIFFER = 'high and low poly differ in size; rays would mean nothing before that is mended';
 
@@ -59,7 +60,7 @@ final readonly class AssetClearance
      * @param  QuarterTurn|null  $turn  that would bring the high poly onto the low one
      * @param  Closure(string, int, int): void|null  $progress  set, its number from 1, sets in all
      * @param  int  $workers  processes, this one among them; what is measured is the same
-     * @param  Closure(): void|null  $meanwhile  what this process does while the others measure
+     * @param  Closure(): array<string, float>|null  $meanwhile  what this process does while the others measure; gives what it took, by the check that it is told under
      */
     public static function of(Asset $asset, ?QuarterTurn $turn, ?Closure $progress = null, int $workers = 1, ?Closure $meanwhile = null): self
     {
@@ -82,12 +83,11 @@ final readonly class AssetClearance
             return [$measured?->toArray(), $rays, $places];
         };
         $largest = self::largestFirst($whole, $surfaces, $counts);
-        $workers = array_sum(array_map(static fn (SetSurfaces $set): int => $set->triangleCount(), $surfaces)) < self::WORTH_A_PROCESS ? 1 : $workers;
-        $inAdvance = 0;
+        $triangles = array_map(static fn (SetSurfaces $set): int => $set->triangleCount(), $surfaces);
+        $workers = array_sum($triangles) < self::WORTH_A_PROCESS || max([0, ...$triangles]) > self::ALONE ? 1 : $workers;
+        $inAdvance = [];
         $beside = $meanwhile === null ? null : static function () use ($meanwhile, &$inAdvance): void {
-            $start = hrtime(true);
-            $meanwhile();
-            $inAdvance = hrtime(true) - $start;
+            $inAdvance = $meanwhile();
         };
         $setUp = hrtime(true) - $start;
         $begun = 0;
@@ -113,7 +113,7 @@ final readonly class AssetClearance
             }
         }
 
-        return new self($clearances, $notMeasured, [self::RAYS => $inRays / 1e9, self::PLACES => $inPlaces / 1e9, self::HEALTH => $inAdvance / 1e9]);
+        return new self($clearances, $notMeasured, [self::RAYS => $inRays / 1e9, self::PLACES => $inPlaces / 1e9, ...$inAdvance]);
     }
 
     /**

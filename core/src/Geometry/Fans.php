@@ -15,14 +15,15 @@ final class Fans
      */
     public static function of(HalfEdges $edges, array $dropped): array
     {
-        [$tri, $welded, $flat, $first, $more] = [$edges->tri, $edges->welded, $edges->flat, $edges->first, $edges->more];
+        [$tri, $welded, $flat, $more] = [$edges->tri, $edges->welded, $edges->flat, $edges->more];
         // Corners of triangles are joined at a vertex where their triangles share an edge that ends there.
         $parent = range(0, max(0, count($tri) - 1));
-        foreach ($edges->second as $e => $h) {
-            if ($h < 0) {
+        foreach ($edges->halves as $e => $both) {
+            if ($both < 0x100000000) {
                 continue;
             }
-            $g = $first[$e];
+            $g = $both & 0xFFFFFFFF;
+            $h = ($both >> 32) - 1;
             $gAfter = $g % 3 === 2 ? $g - 2 : $g + 1;
             foreach (isset($more[$e]) ? [$h, ...$more[$e]] : [$h] as $other) {
                 $after = $other % 3 === 2 ? $other - 2 : $other + 1;

@@ -16,11 +16,10 @@ final readonly class HalfEdges
      * @param  list<int>  $tri  three vertices a triangle
      * @param  list<int>  $welded  of each vertex the first in its place
      * @param  string  $flat  a character a triangle, 1 for one without area
-     * @param  array<int|string, int>  $first  of each edge, in order of first use
-     * @param  array<int|string, int>  $second  −1 for none
-     * @param  array<int|string, list<int>>  $more  edge → half-edges after the second
+     * @param  list<int>  $halves  of each edge, in order of first use: its first half-edge, and 2^32 times its second one, counted from 1; 0 for none
+     * @param  array<int, list<int>>  $more  edge → half-edges after the second
      */
-    private function __construct(public array $tri, public array $welded, public string $flat, public array $first, public array $second, public array $more)
+    private function __construct(public array $tri, public array $welded, public string $flat, public array $halves, public array $more)
     {
     }
 
@@ -32,8 +31,8 @@ final readonly class HalfEdges
     {
         $count = count($tri);
         $head = array_fill(0, max(1, count($welded)), -1);
-        // Of each edge, in order of first use: larger vertex, next edge of the smaller one, its half-edges 3·triangle + corner.
-        $far = $next = $first = $second = [];
+        // Of each edge: its larger vertex, and 2^32 times the next edge of the smaller one, counted from 1. Two numbers in one take half the memory.
+        $links = $halves = [];
         $more = [];
         $edges = 0;
         for ($t = 0; $t < $count; $t += 3) {
@@ -51,24 +50,22 @@ final readonly class HalfEdges
                     $high = $from;
                 }
                 $e = $head[$low];
-                while ($e >= 0 && $far[$e] !== $high) {
-                    $e = $next[$e];
+                while ($e >= 0 && ($links[$e] & 0xFFFFFFFF) !== $high) {
+                    $e = ($links[$e] >> 32) - 1;
                 }
                 if ($e < 0) {
-                    $far[] = $high;
-                    $next[] = $head[$low];
-                    $first[] = $t + $k;
-                    $second[] = -1;
+                    $links[] = ($head[$low] + 1) << 32 | $high;
+                    $halves[] = $t + $k;
                     $head[$low] = $edges++;
-                } elseif ($second[$e] < 0) {
-                    $second[$e] = $t + $k;
+                } elseif ($halves[$e] < 0x100000000) {
+                    $halves[$e] |= ($t + $k + 1) << 32;
                 } else {
                     $more[$e][] = $t + $k;
                 }
             }
         }
 
-        return new self($tri, $welded, $flat, $first, $second, $more);
+        return new self($tri, $welded, $flat, array_values($halves), $more);
     }
 
     /**
@@ -78,13 +75,14 @@ final readonly class HalfEdges
      */
     public function doubles(): array
     {
-        [$tri, $welded, $first, $more] = [$this->tri, $this->welded, $this->first, $this->more];
+        [$tri, $welded, $more] = [$this->tri, $this->welded, $this->more];
         $dropped = [];
-        foreach ($this->second as $e => $h) {
-            if ($h < 0) {
+        foreach ($this->halves as $e => $both) {
+            if ($both < 0x100000000) {
                 continue;
             }
-            $g = $first[$e];
+            $g = $both & 0xFFFFFFFF;
+            $h = ($both >> 32) - 1;
             $opposite = $welded[$tri[$g - $g % 3 + ($g + 2) % 3]];
             if (! isset($more[$e])) {
                 if ($welded[$tri[$h - $h % 3 + ($h + 2) % 3]] === $opposite) {

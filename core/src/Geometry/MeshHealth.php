@@ -102,7 +102,7 @@ final class MeshHealth
     {
         $p = $mesh->positions;
         $tri = $mesh->triangles;
-        $welded = Weld::of($p);
+        $welded = Weld::ofMesh($mesh);
         $count = count($tri);
         $flat = '';
         // Which triangles have no area: they are told of once and take no part in what follows.
@@ -142,46 +142,47 @@ final class MeshHealth
                 }
             }
         }
-        $this->edges($p, $tri, $welded, $flat, $manifold);
+        $this->edges($mesh, $welded, $flat, $manifold);
     }
 
     /**
-     * @param  list<float>  $p
-     * @param  list<int>  $tri
      * @param  list<int>  $welded
      */
-    private function edges(array $p, array $tri, array $welded, string $flat, bool $manifold): void
+    private function edges(Mesh $mesh, array $welded, string $flat, bool $manifold): void
     {
+        $p = $mesh->positions;
+        $tri = $mesh->triangles;
         $edges = HalfEdges::of($tri, $welded, $flat);
-        [$first, $second, $more] = [$edges->first, $edges->second, $edges->more];
+        $more = $edges->more;
         $dropped = $edges->doubles();
         $this->doubled = count($dropped);
         foreach (array_slice(array_keys($dropped), 0, self::WHERE) as $t) {
             $this->doubledWhere[] = self::at($p, $tri[3 * $t]);
         }
-        $this->shells = Shells::joined($welded, $tri);
+        $this->shells = Shells::ofMesh($mesh);
         $shells = $this->shells;
         $against = false;
-        $pairs = [];
-        for ($e = 0, $count = count($first); $e < $count; $e++) {
-            if ($second[$e] >= 0 && $dropped === [] && ! isset($more[$e])) {
+        foreach ($edges->halves as $e => $both) {
+            $first = $both & 0xFFFFFFFF;
+            $second = ($both >> 32) - 1;
+            if ($second >= 0 && $dropped === [] && ! isset($more[$e])) {
                 // Two faces that agree run along their edge in opposite ways.
-                if ($welded[$tri[$first[$e]]] === $welded[$tri[$second[$e]]]) {
+                if ($welded[$tri[$first]] === $welded[$tri[$second]]) {
                     $against = true;
                 }
 
                 continue;
             }
-            $halves = [$first[$e]];
-            if ($second[$e] >= 0) {
-                $halves[] = $second[$e];
+            $halves = [$first];
+            if ($second >= 0) {
+                $halves[] = $second;
                 foreach ($more[$e] ?? [] as $h) {
                     $halves[] = $h;
                 }
                 if ($dropped !== []) {
                     $halves = array_values(array_filter($halves, static fn (int $h): bool => ! isset($dropped[intdiv($h, 3)])));
                 }
-            } elseif (isset($dropped[intdiv($first[$e], 3)])) {
+            } elseif (isset($dropped[intdiv($first, 3)])) {
                 continue;
             }
             $faces = count($halves);

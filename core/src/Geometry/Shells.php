@@ -4,11 +4,26 @@ declare(strict_types=1);
 
 namespace Anvil\Geometry;
 
+use WeakMap;
+
 /**
  * Which triangles hang together over shared places.
  */
 final class Shells
 {
+    /** @var WeakMap<Mesh, list<int>>|null what is asked of one mesh again and again */
+    private static ?WeakMap $known = null;
+
+    /**
+     * @return list<int> as `of`
+     */
+    public static function ofMesh(Mesh $mesh): array
+    {
+        self::$known ??= new WeakMap;
+
+        return self::$known[$mesh] ??= self::joined(Weld::ofMesh($mesh), $mesh->triangles);
+    }
+
     /**
      * Which triangles hang together over shared places: for each the number of its shell.
      *
@@ -50,13 +65,13 @@ final class Shells
                 }
             }
         }
-        $out = [];
-        for ($t = 0; $t < $count; $t += 3) {
-            $a = $welded[$tri[$t]];
+        $out = $count === 0 ? [] : array_fill(0, intdiv($count, 3), 0);
+        foreach ($out as $t => $_) {
+            $a = $welded[$tri[3 * $t]];
             while ($parent[$a] !== $a) {
                 $a = $parent[$a] = $parent[$parent[$a]];
             }
-            $out[] = $a;
+            $out[$t] = $a;
         }
 
         return $out;

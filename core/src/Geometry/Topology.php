@@ -23,7 +23,7 @@ final class Topology
 
     public static function of(Mesh $mesh): self
     {
-        $welded = Weld::of($mesh->positions);
+        $welded = Weld::ofMesh($mesh);
         $triangles = $mesh->triangles;
         $count = count($triangles);
         $numbers = [];

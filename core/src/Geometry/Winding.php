@@ -17,18 +17,20 @@ final class Winding
      */
     public static function against(HalfEdges $edges, array $dropped): array
     {
-        [$tri, $welded, $flat, $first, $more] = [$edges->tri, $edges->welded, $edges->flat, $edges->first, $edges->more];
+        [$tri, $welded, $flat, $more] = [$edges->tri, $edges->welded, $edges->flat, $edges->more];
         $links = [];
-        foreach ($edges->second as $e => $h) {
-            if ($h < 0 || isset($more[$e])) {
+        foreach ($edges->halves as $e => $both) {
+            if ($both < 0x100000000 || isset($more[$e])) {
                 continue;
             }
-            $a = intdiv($first[$e], 3);
+            $g = $both & 0xFFFFFFFF;
+            $h = ($both >> 32) - 1;
+            $a = intdiv($g, 3);
             $b = intdiv($h, 3);
             if (isset($dropped[$a]) || isset($dropped[$b])) {
                 continue;
             }
-            $agree = $welded[$tri[$first[$e]]] !== $welded[$tri[$h]];
+            $agree = $welded[$tri[$g]] !== $welded[$tri[$h]];
             $links[$a][] = $agree ? $b : -$b - 1;
             $links[$b][] = $agree ? $a : -$a - 1;
         }

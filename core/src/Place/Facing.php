@@ -112,7 +112,7 @@ final readonly class Facing
             if ($health->turned === []) {
                 continue;
             }
-            $welded = Weld::of($mesh->positions);
+            $welded = Weld::ofMesh($mesh);
             $touched = [];
             foreach (array_keys($health->turned) as $t) {
                 for ($k = 0; $k < 3; $k++) {

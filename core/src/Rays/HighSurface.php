@@ -31,8 +31,9 @@ final class HighSurface
      * @param  list<float>  $positions
      * @param  list<int>  $triangles
      * @param  list<int>  $parts  first triangle of each part
+     * @param  Mesh|null  $only  where one part is all of it
      */
-    private function __construct(public readonly array $positions, public readonly array $triangles, public readonly array $parts)
+    private function __construct(public readonly array $positions, public readonly array $triangles, public readonly array $parts, private readonly ?Mesh $only = null)
     {
     }
 
@@ -42,7 +43,7 @@ final class HighSurface
     public static function of(array $meshes): self
     {
         if (count($meshes) === 1) {
-            return new self($meshes[0]->positions, $meshes[0]->triangles, [0]);
+            return new self($meshes[0]->positions, $meshes[0]->triangles, [0], $meshes[0]);
         }
         $positions = $triangles = $parts = [];
         foreach ($meshes as $mesh) {
@@ -94,7 +95,7 @@ final class HighSurface
      */
     public function welded(): array
     {
-        return $this->welded ??= Weld::of($this->positions);
+        return $this->welded ??= $this->only === null ? Weld::of($this->positions) : Weld::ofMesh($this->only);
     }
 
     /**
@@ -102,7 +103,7 @@ final class HighSurface
      */
     public function shells(): array
     {
-        return $this->shells ??= Shells::joined($this->welded(), $this->triangles);
+        return $this->shells ??= $this->only === null ? Shells::joined($this->welded(), $this->triangles) : Shells::ofMesh($this->only);
     }
 
     /**

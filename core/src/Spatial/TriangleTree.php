@@ -22,6 +22,9 @@ final class TriangleTree
 {
     private const LEAF = 4;
 
+    /** From so many triangles on a leaf holds twice as many: half the boxes take half the memory, and the tree is there sooner than lines are slower. */
+    private const MANY = 1_000_000;
+
     /** A triangle is cut while the side of its box, as the root of half its surface, is over this many times the mean. */
     private const LARGE = 8.0;
 
@@ -69,8 +72,9 @@ final class TriangleTree
     {
         $count = intdiv(count($triangles), 3);
         $pieces = self::pieces($positions, $triangles, $count);
-        [$order, $codes] = self::sorted($positions, $triangles, $count, $pieces);
-        $count = count($order);
+        $keys = self::sorted($positions, $triangles, $count, $pieces);
+        $count = count($keys);
+        $leaf = $count < self::MANY ? self::LEAF : 2 * self::LEAF;
         $skip = $second = $first = $size = [];
         // Ranges wait on a stack of fixed arrays with an explicit top: pushing and popping a list went wrong under the tracing JIT.
         $from = array_fill(0, 128, 0);
@@ -96,11 +100,11 @@ final class TriangleTree
             $first[] = $a;
             $size[] = $b - $a;
             $second[] = 0;
-            if ($b - $a <= self::LEAF) {
+            if ($b - $a <= $leaf) {
                 continue;
             }
-            $low = $codes[$a];
-            $high = $codes[$b - 1];
+            $low = $keys[$a] >> 24;
+            $high = $keys[$b - 1] >> 24;
             $middle = ($a + $b) >> 1;
             if ($low !== $high) {
                 $bit = 1;
@@ -112,7 +116,7 @@ final class TriangleTree
                 $r = $b - 1;
                 while ($l < $r) {
                     $m = ($l + $r) >> 1;
-                    if (($codes[$m] & $bit) !== 0) {
+                    if (($keys[$m] >> 24 & $bit) !== 0) {
                         $r = $m;
                     } else {
                         $l = $m + 1;
@@ -129,6 +133,12 @@ final class TriangleTree
             $to[$top] = $middle;
             $above[$top] = -1;
         }
+        // The codes are done with: the keys become the order in their own place.
+        for ($k = 0; $k < $count; $k++) {
+            $keys[$k] &= 0xFFFFFF;
+        }
+        $order = array_values($keys);
+        unset($keys);
         for ($i = 0; $i < $nodes; $i++) {
             $skip[] = $nodes;
         }
@@ -348,13 +358,13 @@ final class TriangleTree
      * @param  list<float>  $positions
      * @param  list<int>  $triangles
      * @param  list<array{int, float, float, float, float, float, float}>  $pieces  numbered on from the triangles
-     * @return array{list<int>, list<int>} triangle numbers and their codes, by code
+     * @return list<int> of each triangle 2^24 times its code and its number, ascending
      */
     private static function sorted(array $positions, array $triangles, int $count, array $pieces): array
     {
         $bounds = Bounds::ofPositions($positions);
         if ($bounds === null) {
-            return [[], []];
+            return [];
         }
         [$x0, $y0, $z0] = $bounds->min;
         $extent = max($bounds->max[0] - $x0, $bounds->max[1] - $y0, $bounds->max[2] - $z0);
@@ -370,7 +380,7 @@ final class TriangleTree
             }
             $spread[] = $s;
         }
-        $keys = [];
+        $keys = array_fill(0, $count, 0);
         for ($t = 0, $k = 0; $t < $count; $t++, $k += 3) {
             $a = 3 * $triangles[$k];
             $b = 3 * $triangles[$k + 1];
@@ -378,7 +388,7 @@ final class TriangleTree
             $x = (int) (($positions[$a] + $positions[$b] + $positions[$c] - $x0) * $scale);
             $y = (int) (($positions[$a + 1] + $positions[$b + 1] + $positions[$c + 1] - $y0) * $scale);
             $z = (int) (($positions[$a + 2] + $positions[$b + 2] + $positions[$c + 2] - $z0) * $scale);
-            $keys[] = (($spread[$x & 8191] | $spread[$y & 8191] << 1 | $spread[$z & 8191] << 2) << 24) | $t;
+            $keys[$t] = (($spread[$x & 8191] | $spread[$y & 8191] << 1 | $spread[$z & 8191] << 2) << 24) | $t;
         }
         foreach ($pieces as $i => [$t, $minX, $minY, $minZ, $maxX, $maxY, $maxZ]) {
             $x = (int) ((1.5 * ($minX + $maxX) - $x0) * $scale);
@@ -392,15 +402,23 @@ final class TriangleTree
                 $keys[] = $key | ($count + $i);
             }
         }
-        sort($keys);
-        $order = [];
-        $codes = [];
-        foreach ($keys as $key) {
-            $order[] = $key & 0xFFFFFF;
-            $codes[] = $key >> 24;
+        // By the codes alone, 13 bits at a time: those of one code stay as they were.
+        foreach ([24, 37, 50] as $shift) {
+            $start = array_fill(0, 8193, 0);
+            foreach ($keys as $key) {
+                $start[(($key >> $shift) & 8191) + 1]++;
+            }
+            for ($i = 1; $i < 8192; $i++) {
+                $start[$i] += $start[$i - 1];
+            }
+            $sorted = $keys;
+            foreach ($keys as $key) {
+                $sorted[$start[($key >> $shift) & 8191]++] = $key;
+            }
+            $keys = $sorted;
         }
 
-        return [$order, $codes];
+        return array_values($keys);
     }
 
     /**

@@ -35,7 +35,7 @@ final readonly class Facets
         if ($mesh->triNormals === [] && $mesh->smoothing === []) {
             return new self(null, []);
         }
-        [$areas, $normals, $starts] = self::faces($mesh);
+        [$areas, $starts] = self::faces($mesh);
         $total = array_sum($areas);
         if ($total <= 0.0) {
             return new self(0.0, []);
@@ -46,11 +46,11 @@ final readonly class Facets
         }
         $found = [];
         foreach (array_keys($large) as $face) {
-            if ($mesh->triNormals !== [] && self::lean($mesh, $normals[$face], $starts[$face], $starts[$face + 1] ?? $mesh->triangleCount()) > self::LEAN) {
+            if ($mesh->triNormals !== [] && self::lean($mesh, self::normal($mesh, $starts, $face), $starts[$face], $starts[$face + 1] ?? $mesh->triangleCount()) > self::LEAN) {
                 $found[$face] = true;
             }
         }
-        foreach (self::hardEdges($mesh, $large, $normals, $starts) as $face => $edges) {
+        foreach (self::hardEdges($mesh, $large, $starts) as $face => $edges) {
             if ($edges >= 2) {
                 $found[$face] = true;
             }
@@ -69,30 +69,20 @@ final readonly class Facets
     }
 
     /**
-     * @return array{list<float>, list<array{float, float, float}>, list<int>} area, unit normal and first triangle of each face
+     * @return array{list<float>, list<int>} area and first triangle of each face
      */
     private static function faces(Mesh $mesh): array
     {
         $p = $mesh->positions;
         $tri = $mesh->triangles;
         $faces = $mesh->faces;
-        $areas = $normals = $starts = [];
+        $areas = $starts = [];
         $count = $mesh->triangleCount();
-        $face = -1;
-        $sum = [0.0, 0.0, 0.0];
-        for ($t = 0; $t <= $count; $t++) {
-            if ($t === $count || $faces === [] || $t === 0 || $faces[$t] !== $faces[$t - 1]) {
-                if ($face >= 0) {
-                    $length = sqrt($sum[0] * $sum[0] + $sum[1] * $sum[1] + $sum[2] * $sum[2]);
-                    $areas[] = $length / 2;
-                    $normals[] = $length > 0.0 ? [$sum[0] / $length, $sum[1] / $length, $sum[2] / $length] : [0.0, 0.0, 0.0];
-                }
-                if ($t === $count) {
-                    break;
-                }
-                $face++;
+        $sx = $sy = $sz = 0.0;
+        for ($t = 0; $t < $count; $t++) {
+            if ($t === 0 || $faces === [] || $faces[$t] !== $faces[$t - 1]) {
                 $starts[] = $t;
-                $sum = [0.0, 0.0, 0.0];
+                $sx = $sy = $sz = 0.0;
             }
             $a = 3 * $tri[3 * $t];
             $b = 3 * $tri[3 * $t + 1];
@@ -103,12 +93,36 @@ final readonly class Facets
             $vx = $p[$c] - $p[$a];
             $vy = $p[$c + 1] - $p[$a + 1];
             $vz = $p[$c + 2] - $p[$a + 2];
-            $sum[0] += $uy * $vz - $uz * $vy;
-            $sum[1] += $uz * $vx - $ux * $vz;
-            $sum[2] += $ux * $vy - $uy * $vx;
+            $sx += $uy * $vz - $uz * $vy;
+            $sy += $uz * $vx - $ux * $vz;
+            $sz += $ux * $vy - $uy * $vx;
+            if ($t + 1 === $count || $faces === [] || $faces[$t + 1] !== $faces[$t]) {
+                $areas[] = sqrt($sx * $sx + $sy * $sy + $sz * $sz) / 2;
+            }
         }
 
-        return [$areas, $normals, $starts];
+        return [$areas, $starts];
+    }
+
+    /**
+     * @param  list<int>  $starts
+     * @return array{float, float, float} unit; zero where the face has no area
+     */
+    private static function normal(Mesh $mesh, array $starts, int $face): array
+    {
+        $p = $mesh->positions;
+        $sum = [0.0, 0.0, 0.0];
+        for ($t = $starts[$face], $end = $starts[$face + 1] ?? $mesh->triangleCount(); $t < $end; $t++) {
+            [$a, $b, $c] = [3 * $mesh->triangles[3 * $t], 3 * $mesh->triangles[3 * $t + 1], 3 * $mesh->triangles[3 * $t + 2]];
+            $u = [$p[$b] - $p[$a], $p[$b + 1] - $p[$a + 1], $p[$b + 2] - $p[$a + 2]];
+            $v = [$p[$c] - $p[$a], $p[$c + 1] - $p[$a + 1], $p[$c + 2] - $p[$a + 2]];
+            $sum[0] += $u[1] * $v[2] - $u[2] * $v[1];
+            $sum[1] += $u[2] * $v[0] - $u[0] * $v[2];
+            $sum[2] += $u[0] * $v[1] - $u[1] * $v[0];
+        }
+        $length = sqrt($sum[0] * $sum[0] + $sum[1] * $sum[1] + $sum[2] * $sum[2]);
+
+        return $length > 0.0 ? [$sum[0] / $length, $sum[1] / $length, $sum[2] / $length] : [0.0, 0.0, 0.0];
     }
 
     /**
@@ -139,13 +153,12 @@ final readonly class Facets
      * How many edges of each large face are hard and turn by 3–30°.
      *
      * @param  array<int, float>  $large  by face
-     * @param  list<array{float, float, float}>  $normals
      * @param  list<int>  $starts
      * @return array<int, int>
      */
-    private static function hardEdges(Mesh $mesh, array $large, array $normals, array $starts): array
+    private static function hardEdges(Mesh $mesh, array $large, array $starts): array
     {
-        $welded = Weld::of($mesh->positions);
+        $welded = Weld::ofMesh($mesh);
         $count = $mesh->triangleCount();
         $of = [];
         $wanted = [];
@@ -174,10 +187,9 @@ final readonly class Facets
             if (count($halves) !== 2 || $halves[0][0] === $halves[1][0]) {
                 continue;
             }
-            $dot = 0.0;
-            for ($k = 0; $k < 3; $k++) {
-                $dot += $normals[$halves[0][0]][$k] * $normals[$halves[1][0]][$k];
-            }
+            $one = self::normal($mesh, $starts, $halves[0][0]);
+            $two = self::normal($mesh, $starts, $halves[1][0]);
+            $dot = $one[0] * $two[0] + $one[1] * $two[1] + $one[2] * $two[2];
             $turn = rad2deg(acos(max(-1.0, min(1.0, $dot))));
             if ($turn < self::TURN[0] || $turn > self::TURN[1] || ! self::isHard($mesh, $welded, $halves[0][1], $halves[1][1])) {
                 continue;

@@ -13,7 +13,6 @@ use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
-use Anvil\Surface\Facets;
 
 /**
  * Share of a high part's area in faces of over 0.05 % of it whose corner normals lean over 10° from the face on the mean, or
@@ -48,7 +47,7 @@ final class HighFaceted implements Check
             }
             foreach ($measures->asset->tiesOf($set) as $tie) {
                 foreach ($tie->high as $high) {
-                    $facets = Facets::of($high->part->mesh);
+                    $facets = $measures->facets($high);
                     $any = $any || $facets->share !== null;
                     if ($facets->share !== null && $facets->share > $limit) {
                         $findings[] = new Finding('high-faceted', Severity::Caution, Words::percent($facets->share)." of {$high->part->name} is in large flat faces that will show as facets", 'apply the subdivision or smoothing before export', ['part' => $high->part->name, 'file' => $high->path, 'other' => $tie->low[0]->part->name], new Measure($facets->share, $limit, 'share'), where: $facets->where);

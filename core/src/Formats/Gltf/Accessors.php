@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Formats\Gltf;
 
 use Anvil\Formats\Source;
+use Anvil\Geometry\Bytes;
 use Anvil\Json;
 use Anvil\Unreadable;
 
@@ -176,6 +177,9 @@ final class Accessors
             for ($i = 0; $i < $count; $i++) {
                 $bytes .= substr($buffer, $from + $i * $stride, $element);
             }
+        }
+        if ($code === 'g' || $code === 'V') {
+            return $code === 'g' ? Bytes::floats($bytes) : Bytes::uints($bytes);
         }
         /** @var array<int, int|float> $read */
         $read = unpack("$code*", $bytes);

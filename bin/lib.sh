@@ -40,6 +40,7 @@ $(tail -n 5 "$VAR/log/apt.log")"
 }
 
 APP_PACKAGES=(php8.2-cli php8.2-fpm php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache mariadb-server nginx)
+WORKER_PACKAGES=(php8.2-cli php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache)
 TEST_PACKAGES=(chromium chromium-driver assimp-utils assimp-testmodels python3-scipy python3-jellyfish)
 
 # Composer packages at the committed versions; what differs from the committed list is named.
@@ -193,9 +194,12 @@ sockets_for() {
     printf '%s' "$dir"
 }
 
-# start_database FOLDER SOCKETS: a private MariaDB that answers on its socket alone, to who has the password in var/. Sets DATABASE_PID.
+# start_database FOLDER SOCKETS [PORT]: a private MariaDB that answers on its socket alone (and on a port of loopback, where one is named), to who has
+# the password in var/. Sets DATABASE_PID.
 start_database() {
-    local folder="$1" sockets="$2" log="$VAR/log/mariadb.log" password i
+    local folder="$1" sockets="$2" port="${3:-}" log="$VAR/log/mariadb.log" password i
+    local network=(--skip-networking)
+    [ -z "$port" ] || network=(--bind-address=127.0.0.1 --port="$port" --skip-name-resolve)
     [ -s "$folder.password" ] || (umask 077 && php -r 'echo bin2hex(random_bytes(24));' >"$folder.password")
     password="$(cat "$folder.password")"
     own_folder "$folder"
@@ -213,12 +217,13 @@ CREATE DATABASE IF NOT EXISTS anvil CHARACTER SET utf8mb4 COLLATE utf8mb4_bin;
 CREATE USER IF NOT EXISTS 'anvil'@'localhost';
 ALTER USER 'anvil'@'localhost' IDENTIFIED BY '$password';
 GRANT ALL PRIVILEGES ON anvil.* TO 'anvil'@'localhost';
+$([ -z "$port" ] || echo "CREATE USER IF NOT EXISTS 'anvil'@'127.0.0.1' IDENTIFIED BY '$password'; GRANT ALL PRIVILEGES ON anvil.* TO 'anvil'@'127.0.0.1';")
 SQL
     )
     chown "$RUN_AS:$RUN_GROUP" "$init" 2>/dev/null
     : >>"$log"
     # Without a shell between: its number is the server's own.
-    (exec setsid "${AS[@]+"${AS[@]}"}" mariadbd --no-defaults $([ "$RUN_AS" = root ] && echo --user=root) --datadir="$folder" --skip-networking --socket="$sockets/mysql.sock" --pid-file="$sockets/mysql.pid" --init-file="$init" \
+    (exec setsid "${AS[@]+"${AS[@]}"}" mariadbd --no-defaults $([ "$RUN_AS" = root ] && echo --user=root) --datadir="$folder" "${network[@]}" --socket="$sockets/mysql.sock" --pid-file="$sockets/mysql.pid" --init-file="$init" \
         --secure-file-priv="$folder.files" --local-infile=0 --transaction-isolation=READ-COMMITTED --max-allowed-packet=256M --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=256M \
         --character-set-server=utf8mb4 --collation-server=utf8mb4_bin) >>"$log" 2>&1 9>&- &
     DATABASE_PID=$!
@@ -361,10 +366,11 @@ app_environment() {
     [ -s "$VAR/machine" ] || (umask 077 && php -r 'echo bin2hex(random_bytes(16));' >"$VAR/machine")
     APP_KEY="$(cat "$VAR/app.key")"
     ANVIL_MACHINE="$(cat "$VAR/machine")"
-    DB_PASSWORD="$(cat "$3")"
+    DB_PASSWORD="$(has_own_database && cat "$3")"
     export APP_KEY ANVIL_MACHINE DB_PASSWORD
     export APP_NAME="Yellow Anvil" APP_ENV="${APP_ENV:-production}" APP_DEBUG=false APP_URL="$4"
     export DB_CONNECTION=mariadb DB_HOST=localhost DB_SOCKET="$2/mysql.sock" DB_DATABASE=anvil DB_USERNAME=anvil DB_COLLATION=utf8mb4_bin
+    has_own_database || use_database_elsewhere
     export QUEUE_CONNECTION=database DB_QUEUE_RETRY_AFTER=2100 CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=safe ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
     export TMPDIR="$5/tmp" VIEW_COMPILED_PATH="$VAR/cache/views" APP_PACKAGES_CACHE="$VAR/cache/packages.php" APP_SERVICES_CACHE="$VAR/cache/services.php"
     : >>"$VAR/log/app.log"
@@ -373,6 +379,16 @@ app_environment() {
     WORKER_MEMORY="${ANVIL_WORKER_MEMORY:-4G}"
     ANVIL_WORKER_BYTES="$(php -r 'echo ini_parse_quantity($argv[1]);' "$WORKER_MEMORY" 2>/dev/null)"
     export ANVIL_WORKER_BYTES
+}
+
+# Whether the database is this machine's own; another is named by ANVIL_DB_HOST (docs/deploy.md).
+has_own_database() { [ -z "${ANVIL_DB_HOST:-}" ]; }
+
+use_database_elsewhere() {
+    [ -n "${ANVIL_DB_PASSWORD:-}" ] || die "ANVIL_DB_HOST is set, and ANVIL_DB_PASSWORD is not; see docs/deploy.md."
+    DB_PASSWORD="$ANVIL_DB_PASSWORD"
+    export DB_HOST="$ANVIL_DB_HOST" DB_PORT="${ANVIL_DB_PORT:-3306}" DB_DATABASE="${ANVIL_DB_NAME:-anvil}" DB_USERNAME="${ANVIL_DB_USER:-anvil}" DB_PASSWORD
+    unset DB_SOCKET
 }
 
 artisan() { (cd "$ROOT" && as_user php artisan "$@"); }

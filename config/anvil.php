@@ -23,6 +23,12 @@ return [
     /* Disk that is left alone: nothing is begun that would leave less free, in bytes. */
     'spare_disk' => (int) env('ANVIL_SPARE_DISK', 256 * 1024 ** 2),
 
+    /* A machine whose keeper did not speak of its workers for so many seconds is gone, and they with it. */
+    'silent_after' => (int) env('ANVIL_SILENT_AFTER', 60),
+
+    /* Copies of a shared store's files that a machine keeps, in bytes. */
+    'copies' => (int) env('ANVIL_COPIES', 20 * 1024 ** 3),
+
     /* Triangles at most that a display mesh of one role has. */
     'display_triangles' => 300_000,
 

@@ -26,19 +26,10 @@ final class Cleaning
     public static function run(): void
     {
         foreach (Upload::query()->where('updated_at', '<', now()->subHours(self::ABANDONED))->get() as $upload) {
-            Storage::delete($upload->path());
+            Store::here()->delete($upload->path());
             $upload->delete();
         }
-        foreach (Storage::files('uploads') as $path) {
-            if (Storage::lastModified($path) < time() - self::LEFT && Upload::query()->whereKey(basename($path))->doesntExist()) {
-                Storage::delete($path);
-            }
-        }
-        foreach (Storage::files('work') as $path) {
-            if (Storage::lastModified($path) < time() - self::LEFT) {
-                Storage::delete($path);
-            }
-        }
+        self::here();
         foreach (Storage::directories('work') as $folder) {
             self::dropOld($folder);
         }
@@ -66,6 +57,27 @@ final class Cleaning
         DB::table('failed_jobs')->where('failed_at', '<', now()->subDays(30))->delete();
     }
 
+    /** What lies about on this machine. */
+    private static function here(): void
+    {
+        $here = Store::here();
+        foreach ($here->files('uploads') as $path) {
+            if ($here->lastModified($path) < time() - self::LEFT && Upload::query()->whereKey(basename($path))->doesntExist()) {
+                $here->delete($path);
+            }
+        }
+        foreach ($here->files('work') as $path) {
+            if ($here->lastModified($path) < time() - self::LEFT) {
+                $here->delete($path);
+            }
+        }
+        foreach ($here->directories('work') as $folder) {
+            if (filemtime($here->path($folder)) < time() - self::LEFT) {
+                $here->deleteDirectory($folder);
+            }
+        }
+    }
+
     private static function ofDelivery(Delivery $delivery): void
     {
         $known = ['outputs' => Output::class, 'packages' => Package::class];
@@ -88,7 +100,7 @@ final class Cleaning
 
     private static function dropOld(string $folder): void
     {
-        if (filemtime(Storage::path($folder)) < time() - self::LEFT) {
+        if (Store::writtenAt($folder) < time() - self::LEFT) {
             Storage::deleteDirectory($folder);
         }
     }

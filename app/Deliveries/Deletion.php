@@ -39,20 +39,23 @@ final class Deletion
     private function away(int $asset, string $folder, Closure $rows): void
     {
         $aside = 'work/deleted-'.bin2hex(random_bytes(8));
-        Storage::makeDirectory('work');
+        Store::isShared() || Storage::makeDirectory('work');
         $isAside = false;
         try {
             DB::transaction(static function () use ($asset, $folder, $rows, $aside, &$isAside): void {
                 Asset::query()->whereKey($asset)->lockForUpdate()->first();
                 $rows();
-                $isAside = Storage::exists($folder) && rename(Storage::path($folder), Storage::path($aside));
+                if (Storage::directoryExists($folder)) {
+                    $isAside = true;
+                    Store::rename($folder, $aside);
+                }
             });
         } catch (Throwable $error) {
             if ($isAside) {
-                rename(Storage::path($aside), Storage::path($folder));
+                Store::rename($aside, $folder);
             }
             throw $error;
         }
-        Storage::deleteDirectory($aside);
+        Store::drop($aside);
     }
 }

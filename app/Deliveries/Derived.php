@@ -11,7 +11,6 @@ use Anvil\Formats\Rewriter;
 use Anvil\Unreadable;
 use App\Models\Delivery;
 use App\Models\Upload;
-use Illuminate\Support\Facades\Storage;
 use Throwable;
 
 /**
@@ -33,7 +32,7 @@ final readonly class Derived
     public function deliver(Delivery $from, array $changes, string $because, bool $exploded = true): Delivery
     {
         $stored = new StoredDelivery($from);
-        $folder = Storage::path($from->folder().'/mending-'.bin2hex(random_bytes(4)));
+        $folder = Store::work('');
         $sink = new FolderSink($folder);
         $uploads = [];
         try {
@@ -44,23 +43,23 @@ final readonly class Derived
             foreach ($from->files->whereIn('kind', $exploded ? ['side', 'plan'] : ['side']) as $side) {
                 if (! $sink->has($side->name)) {
                     $stream = $sink->open($side->name);
-                    fwrite($stream, Storage::get($side->path) ?? '');
+                    fwrite($stream, Store::get($side->path) ?? '');
                     fclose($stream);
                 }
             }
             $sink->commit();
-            Storage::makeDirectory('uploads');
+            Store::here()->makeDirectory('uploads');
             foreach ($sink->names() as $name) {
                 $bytes = (int) filesize("$folder/$name");
                 $upload = Upload::query()->create(['name' => $name, 'bytes' => $bytes, 'received' => $bytes, 'uploaded_by' => config()->string('anvil.user')]);
                 $uploads[] = $upload;
-                rename("$folder/$name", Storage::path($upload->path()));
+                rename("$folder/$name", Store::here()->path($upload->path()));
             }
 
             return $this->handIn->deliver($uploads, $from->asset, null, $from, $because);
         } catch (Throwable $error) {
             foreach ($uploads as $upload) {
-                Storage::delete($upload->path());
+                Store::here()->delete($upload->path());
                 $upload->delete();
             }
             throw $error;

@@ -13,7 +13,6 @@ use Anvil\Pairing\RoledPart;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 use App\Models\Delivery;
-use Illuminate\Support\Facades\Storage;
 
 /**
  * The light meshes of a delivery's parts, a file a role: the length of a JSON header as uint32, the header, then for each part its
@@ -57,7 +56,7 @@ final class DisplayFile
         }
         self::put($delivery, self::SINGLE, $single);
         // A cage that was fitted at another reach or in other sets is no more the one of this delivery.
-        Storage::delete(self::path($delivery, self::FITTED));
+        Store::dropFile(self::path($delivery, self::FITTED));
     }
 
     /**
@@ -120,6 +119,6 @@ final class DisplayFile
         }
         $json = json_encode(['parts' => $head], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
         $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);
-        Storage::put(self::path($delivery, $kind), pack('V', strlen($json)).$json.$body);
+        Store::put(self::path($delivery, $kind), pack('V', strlen($json)).$json.$body);
     }
 }

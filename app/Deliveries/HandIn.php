@@ -15,10 +15,8 @@ use App\Models\Delivery;
 use App\Models\Standard;
 use App\Models\Upload;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
-use RuntimeException;
 use Throwable;
 
 /**
@@ -50,18 +48,13 @@ final class HandIn
                 $delivery = $asset->deliveries()->create(['number' => $number, 'state' => 'reading', 'step' => 'read', 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
                 // A transaction that is begun anew begins with an empty folder.
                 if ($folder !== null) {
-                    Storage::deleteDirectory($folder);
+                    Store::drop($folder);
                 }
                 $folder = $delivery->folder();
-                Storage::makeDirectory("$folder/original");
                 foreach ($files as $position => $file) {
                     $path = "$folder/original/".Str::uuid()->toString();
                     // A link or a move would leave one of the two without its bytes when the other is undone.
-                    $stream = fopen($file['path'], 'rb');
-                    if ($stream === false || ! Storage::writeStream($path, $stream)) {
-                        throw new RuntimeException("{$file['name']} could not be stored");
-                    }
-                    fclose($stream);
+                    Store::copy($file['path'], $path);
                     $kind = FormatCatalogue::isExplodePlan($file['name']) ? 'plan' : (in_array(strtolower(pathinfo($file['name'], PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh');
                     $role = $from?->files->firstWhere('name', $file['name'])?->role;
                     $delivery->files()->create(['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? 'waiting' : 'read']);
@@ -75,14 +68,14 @@ final class HandIn
             }, 5);
         } catch (Throwable $error) {
             if ($folder !== null) {
-                Storage::deleteDirectory($folder);
+                Store::drop($folder);
             }
             throw $error;
         } finally {
             Folder::remove($unpacked);
         }
         foreach ($uploads as $upload) {
-            Storage::delete($upload->path());
+            Store::here()->delete($upload->path());
         }
 
         return $delivery;
@@ -106,7 +99,7 @@ final class HandIn
     {
         $out = [];
         foreach ($uploads as $i => $upload) {
-            $path = Storage::path($upload->path());
+            $path = Store::here()->path($upload->path());
             if (strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)) === 'zip') {
                 try {
                     mkdir("$unpacked/$i", 0o700, true);

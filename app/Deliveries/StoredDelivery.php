@@ -22,7 +22,6 @@ use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Part;
 use Closure;
-use Illuminate\Support\Facades\Storage;
 use RuntimeException;
 
 /**
@@ -30,7 +29,7 @@ use RuntimeException;
  */
 final class StoredDelivery
 {
-    /** @var array{int, array<string, string>}|null side files of the delivery looked at last: name → path; a worker reads file after file of one */
+    /** @var array{int, array<string, Closure(): string>}|null side files of the delivery looked at last: name → path; a worker reads file after file of one */
     private static ?array $sides = null;
 
     private const MOST_OF_PLAN = 16 << 20;
@@ -76,7 +75,7 @@ final class StoredDelivery
     {
         $plan = $this->delivery->files->firstWhere('kind', 'plan');
         if ($plan !== null) {
-            return $plan->bytes > self::MOST_OF_PLAN ? throw Unreadable::because('it is over 16 MiB, which no plan of an exploded layout is') : Assembled::ofPlan((string) Storage::get($plan->path));
+            return $plan->bytes > self::MOST_OF_PLAN ? throw Unreadable::because('it is over 16 MiB, which no plan of an exploded layout is') : Assembled::ofPlan((string) Store::get($plan->path));
         }
         $original = $this->delivery->exploded_from === null ? null : Delivery::query()->find($this->delivery->exploded_from);
 
@@ -123,7 +122,8 @@ final class StoredDelivery
         if (self::$sides === null || self::$sides[0] !== $this->delivery->id) {
             $all = [];
             foreach (File::query()->where('delivery_id', $this->delivery->id)->where('kind', 'side')->get(['name', 'path']) as $side) {
-                $all[$side->name] = Storage::path($side->path);
+                $path = $side->path;
+                $all[$side->name] = static fn (): string => Store::local($path);
             }
             self::$sides = [$this->delivery->id, $all];
         }
@@ -132,7 +132,7 @@ final class StoredDelivery
             $sides[$folder !== '' && str_starts_with($name, $folder) ? substr($name, strlen($folder)) : $name] = $path;
         }
 
-        return new FileSource(Storage::path($file->path), $file->name, $sides);
+        return new FileSource(Store::local($file->path), $file->name, $sides);
     }
 
     /**
@@ -150,7 +150,7 @@ final class StoredDelivery
 
     private function mesh(Part $part): Mesh
     {
-        return MeshStore::decode(Storage::get($part->store) ?? throw new RuntimeException("the geometry store of $part->name is gone"));
+        return MeshStore::decode(Store::get($part->store) ?? throw new RuntimeException("the geometry store of $part->name is gone"));
     }
 
     /**

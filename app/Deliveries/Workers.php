@@ -26,7 +26,7 @@ final class Workers
     public static function holds(?Job $job): void
     {
         $self = ['machine' => self::machine(), 'pid' => (int) getmypid(), 'born' => self::born((int) getmypid()) ?? ''];
-        $held = ['job_id' => $job === null ? null : (int) $job->getJobId(), 'step' => $job === null ? null : self::stepOf($job->getRawBody()), 'last_words' => null, 'updated_at' => now()];
+        $held = ['job_id' => $job === null ? null : (int) $job->getJobId(), 'step' => $job === null ? null : self::stepOf($job->getRawBody()), 'last_words' => null, 'seen_at' => now(), 'updated_at' => now()];
         if (Worker::query()->where($self)->update($held) === 0) {
             Worker::query()->insertOrIgnore([...$self, ...$held, 'created_at' => now()]);
         }
@@ -50,11 +50,9 @@ final class Workers
     public static function release(bool $all = false): void
     {
         foreach (Worker::query()->get() as $worker) {
-            if (! $all && $worker->machine === self::machine() && self::born($worker->pid) === $worker->born) {
-                continue;
-            }
-            if (! $all && $worker->machine !== self::machine()) {
-                // On another machine: that machine's own keeper tells.
+            // Of another machine's that machine's own keeper tells, as long as there is one.
+            $isAlive = $worker->machine === self::machine() ? self::born($worker->pid) === $worker->born : $worker->seen_at->timestamp > time() - config()->integer('anvil.silent_after');
+            if (! $all && $isAlive) {
                 continue;
             }
             if ($worker->job_id !== null) {
@@ -65,6 +63,16 @@ final class Workers
         $held = Worker::query()->whereNotNull('job_id')->pluck('job_id')->all();
         DB::table('jobs')->whereNotNull('reserved_at')->where('reserved_at', '<', $all ? PHP_INT_MAX : time() - self::UNTOLD)->whereNotIn('id', $held)
             ->update(['reserved_at' => null, 'available_at' => time(), 'attempts' => DB::raw('CASE WHEN attempts > 0 THEN attempts - 1 ELSE 0 END')]);
+    }
+
+    /** Says of this machine's workers that they are there still. */
+    public static function speak(): void
+    {
+        foreach (Worker::query()->where('machine', self::machine())->get() as $worker) {
+            if (self::born($worker->pid) === $worker->born) {
+                Worker::query()->whereKey($worker->id)->update(['seen_at' => now()]);
+            }
+        }
     }
 
     private static function putBack(Worker $worker): void

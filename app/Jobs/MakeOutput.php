@@ -14,11 +14,11 @@ use Anvil\Formats\FolderSink;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use App\Deliveries\DisplayFile;
+use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Deliveries\ZippedFolder;
 use App\Models\Delivery;
 use App\Models\Output;
-use Illuminate\Support\Facades\Storage;
 use RuntimeException;
 use Throwable;
 
@@ -56,8 +56,7 @@ final class MakeOutput extends MakingJob
         $output->update(['state' => 'making']);
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
-        $folder = Storage::path($delivery->folder()."/outputs/$output->id");
-        Folder::remove($folder);
+        $folder = Store::work('');
         $sink = new FolderSink($folder);
         try {
             $detail = match ($output->kind) {
@@ -72,11 +71,14 @@ final class MakeOutput extends MakingJob
             throw $error;
         }
         $path = $delivery->folder()."/outputs/$output->id.zip";
-        ZippedFolder::write($folder, Storage::path($path));
+        $zip = "$folder.zip";
+        ZippedFolder::write($folder, $zip);
         Folder::remove($folder);
+        [$bytes, $sha256] = [(int) filesize($zip), hash_file('sha256', $zip)];
+        Store::take($zip, $path);
         $output->update([
             'state' => 'done', 'error' => null, 'detail' => $detail, 'path' => $path, 'name' => "{$delivery->asset->key}_$output->kind.zip",
-            'bytes' => Storage::size($path), 'sha256' => hash_file('sha256', Storage::path($path)),
+            'bytes' => $bytes, 'sha256' => $sha256,
         ]);
     }
 

@@ -9,11 +9,11 @@ use Anvil\Asset\ReadFile as CoreReadFile;
 use Anvil\Formats\Folder;
 use Anvil\Geometry\MeshStore;
 use Anvil\Unreadable;
+use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\File;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Number;
 
 /**
@@ -48,12 +48,12 @@ final class ReadFile extends DeliveryJob
         $file->update(['state' => 'reading', 'error' => null]);
         $read = CoreReadFile::of(new GivenFile($file->name, null, (new StoredDelivery($delivery))->source($file), $this->tooLarge($file) ?? $this->whatAZipSays($file)));
         $folder = $delivery->folder()."/geometry/$file->id";
-        Storage::deleteDirectory($folder);
+        Store::drop($folder);
         $rows = [];
         foreach ($read->scene->parts ?? [] as $i => $part) {
             $store = "$folder/$i.yam";
             $bytes = MeshStore::encode($part->mesh);
-            Storage::put($store, $bytes);
+            Store::put($store, $bytes);
             $rows[] = [
                 'delivery_id' => $delivery->id, 'file_id' => $file->id, 'position' => $i, 'name' => $part->name, 'store' => $store, 'hash' => hash('sha256', $bytes),
                 'triangles' => $part->mesh->triangleCount(), 'vertices' => $part->mesh->vertexCount(),
@@ -91,7 +91,7 @@ final class ReadFile extends DeliveryJob
         $folder = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
         mkdir($folder, 0o700);
         try {
-            return GivenFile::ofZip(Storage::path($file->path), null, $folder)[0]->error ?? Unreadable::because('the zip could not be unpacked when it was handed in; hand it in again');
+            return GivenFile::ofZip(Store::local($file->path), null, $folder)[0]->error ?? Unreadable::because('the zip could not be unpacked when it was handed in; hand it in again');
         } finally {
             Folder::remove($folder);
         }

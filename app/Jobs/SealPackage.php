@@ -7,10 +7,10 @@ namespace App\Jobs;
 use Anvil\Checks\Runner;
 use Anvil\Handoff\Package as CorePackage;
 use Anvil\Report\Report;
+use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\Package;
-use Illuminate\Support\Facades\Storage;
 
 /**
  * Seals a ready delivery into a package and reads it back.
@@ -53,16 +53,18 @@ final class SealPackage extends MakingJob
             return;
         }
         $path = $delivery->folder()."/packages/$package->id.zip";
-        Storage::makeDirectory($delivery->folder().'/packages');
-        $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), Storage::path($path));
+        $made = Store::work('.zip');
+        $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), $made);
         if ($result->findings !== []) {
             $package->update(['state' => 'failed', 'error' => $result->findings[0]->message]);
 
             return;
         }
+        [$bytes, $sha256] = [(int) filesize($made), hash_file('sha256', $made)];
+        Store::take($made, $path);
         $package->update([
             'state' => 'done', 'error' => null, 'path' => $path, 'name' => "{$delivery->asset->key}_delivery_$delivery->number.zip",
-            'bytes' => Storage::size($path), 'sha256' => hash_file('sha256', Storage::path($path)),
+            'bytes' => $bytes, 'sha256' => $sha256,
         ]);
     }
 }

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Deliveries\HandIn;
+use App\Deliveries\Store;
 use App\Models\Standard;
 use App\Models\Upload;
 use Illuminate\Console\Command;
-use Illuminate\Support\Facades\Storage;
 
 /**
  * Hands the demo files in, the way a person would.
@@ -24,7 +24,7 @@ final class HandInDemo extends Command
         $folder = $this->argument('folder');
         $user = config()->string('anvil.user');
         Standard::query()->firstOrCreate(['name' => 'built-in'], ['rules' => '{"name":"built-in"}', 'changed_by' => $user]);
-        Storage::makeDirectory('uploads');
+        Store::here()->makeDirectory('uploads');
         foreach (['winch' => 'Mooring winch', 'lantern' => 'Signal lantern', 'gauge' => 'Tide gauge'] as $file => $name) {
             $uploads = [];
             $standard = null;
@@ -36,7 +36,7 @@ final class HandInDemo extends Command
                     continue;
                 }
                 $upload = Upload::query()->create(['name' => basename($path), 'bytes' => (int) filesize($path), 'received' => (int) filesize($path), 'uploaded_by' => $user]);
-                copy($path, Storage::path($upload->path()));
+                copy($path, Store::here()->path($upload->path()));
                 $uploads[] = $upload;
             }
             $handIn->deliver($uploads, null, $name, null, null, $standard);

@@ -31,6 +31,7 @@ final class Keep extends Command
         $cleaned = 0;
         do {
             try {
+                Workers::speak();
                 // One keeper at a time, on however many machines.
                 $got = DB::selectOne("SELECT GET_LOCK('anvil-keeper', 0) AS got");
                 if (is_object($got) && ($got->got ?? 0) === 1) {

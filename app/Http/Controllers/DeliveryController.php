@@ -13,6 +13,7 @@ use App\Deliveries\DeliveryPage;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\HandIn;
 use App\Deliveries\Steps;
+use App\Deliveries\Store;
 use App\Http\Data\DeliveredData;
 use App\Http\Data\RaysData;
 use App\Jobs\MakeOutput;
@@ -26,7 +27,6 @@ use App\Models\Upload;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Number;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
@@ -82,9 +82,9 @@ final class DeliveryController extends Controller
     public function mesh(Delivery $delivery, string $role): Response
     {
         $path = DisplayFile::path($delivery, in_array($role, DisplayFile::KINDS, true) ? $role : 'low');
-        abort_unless(Storage::exists($path), 404, 'the meshes are not ready yet');
+        abort_unless(Store::has($path), 404, 'the meshes are not ready yet');
 
-        return response()->file(Storage::path($path), ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-cache']);
+        return Store::answer($path, null, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-cache']);
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}/rays', operationId: 'rays', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'set', in: 'query', required: true, schema: new OA\Schema(type: 'string'))], responses: [new OA\Response(response: 200, description: 'Rays that go astray', content: new OA\JsonContent(ref: '#/components/schemas/RaysData'))])]
@@ -152,13 +152,12 @@ final class DeliveryController extends Controller
     #[OA\Get(path: '/api/deliveries/{delivery}/download', operationId: 'downloadDelivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'The files of the delivery in one zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
     public function download(Delivery $delivery): BinaryFileResponse
     {
-        Storage::makeDirectory('work');
-        $path = Storage::path('work/'.bin2hex(random_bytes(8)).'.zip');
+        $path = Store::work('.zip');
         $zip = new ZipArchive;
         $zip->open($path, ZipArchive::CREATE | ZipArchive::EXCL);
         foreach ($delivery->files as $file) {
             // Straight from where it is kept: a name may be longer than a file system takes.
-            $zip->addFile(Storage::path($file->path), $file->name);
+            $zip->addFile(Store::local($file->path), $file->name);
             $zip->setCompressionName($file->name, ZipArchive::CM_DEFLATE, 1);
         }
         if (! $zip->close()) {
@@ -266,19 +265,19 @@ final class DeliveryController extends Controller
     }
 
     #[OA\Get(path: '/api/outputs/{output}', operationId: 'downloadOutput', parameters: [new OA\Parameter(name: 'output', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
-    public function downloadOutput(Output $output): BinaryFileResponse
+    public function downloadOutput(Output $output): Response
     {
         abort_unless($output->path !== null, 404, 'it is not written yet');
 
-        return response()->download(Storage::path((string) $output->path), (string) $output->name);
+        return Store::answer((string) $output->path, (string) $output->name);
     }
 
     #[OA\Get(path: '/api/packages/{package}', operationId: 'downloadPackage', parameters: [new OA\Parameter(name: 'package', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
-    public function downloadPackage(Package $package): BinaryFileResponse
+    public function downloadPackage(Package $package): Response
     {
         abort_unless($package->path !== null, 404, 'it is not sealed yet');
 
-        return response()->download(Storage::path((string) $package->path), (string) $package->name);
+        return Store::answer((string) $package->path, (string) $package->name);
     }
 
     /** Deletes a delivery with its files and all that was made of them; asked for twice, by its number. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Deliveries\Store;
 use App\Models\Worker;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
@@ -31,7 +32,7 @@ final class HealthController extends Controller
             $health['workers'] = Worker::query()->orderBy('id')->get()->map(static fn (Worker $worker): array => ['machine' => $worker->machine, 'process' => $worker->pid, 'step' => $worker->job_id === null ? null : $worker->step])->all();
             $health['failed'] = DB::table('failed_jobs')->count();
         }
-        $free = $health['store'] ? @disk_free_space(Storage::path('')) : false;
+        $free = $health['store'] ? @disk_free_space(Store::here()->path('')) : false;
         $health['freeBytes'] = $free === false ? null : (int) $free;
 
         return response()->json(['well' => $isWell, ...$health], $isWell ? 200 : 503, ['Cache-Control' => 'no-store']);

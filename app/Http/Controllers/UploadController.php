@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use Anvil\Formats\FormatCatalogue;
+use App\Deliveries\Store;
 use App\Http\Data\UploadData;
 use App\Models\Upload;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Number;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
@@ -44,7 +44,7 @@ final class UploadController extends Controller
         }
         self::needsDisk($bytes);
         $upload = Upload::query()->create(['name' => $name, 'bytes' => $bytes, 'uploaded_by' => $this->user()]);
-        Storage::put($upload->path(), '');
+        Store::here()->put($upload->path(), '');
 
         return response()->json(self::data($upload), 201);
     }
@@ -71,7 +71,7 @@ final class UploadController extends Controller
         // One piece at a time: of two that come at once, the second sees what the first has written.
         return DB::transaction(function () use ($upload, $offset, $length, $buffer): JsonResponse {
             $locked = Upload::query()->whereKey($upload->id)->lockForUpdate()->firstOrFail();
-            $file = fopen(Storage::path($locked->path()), 'r+b');
+            $file = fopen(Store::here()->path($locked->path()), 'r+b');
             if ($file === false) {
                 abort(410, 'the upload is gone; begin it again');
             }
@@ -120,8 +120,8 @@ final class UploadController extends Controller
     /** Told before it is full: the file itself, and as much again for what is read from it. */
     private static function needsDisk(int $bytes): void
     {
-        Storage::makeDirectory('uploads');
-        $free = disk_free_space(Storage::path('uploads'));
+        Store::here()->makeDirectory('uploads');
+        $free = disk_free_space(Store::here()->path('uploads'));
         $needed = 2 * $bytes + config()->integer('anvil.spare_disk');
         if ($free !== false && $free < $needed) {
             abort(507, 'the disk has '.Number::fileSize($free).' left, and this file needs '.Number::fileSize($needed).' with what is made of it; free some space and hand it in again');

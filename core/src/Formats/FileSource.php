@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Formats;
 
 use Anvil\Unreadable;
+use Closure;
 
 /**
  * A file on a local disk. Side files are looked for in its own folder and below, never above or elsewhere.
@@ -12,7 +13,7 @@ use Anvil\Unreadable;
 final readonly class FileSource implements Source
 {
     /**
-     * @param  array<string, string>  $sides  side-file names → paths, where they are kept under other names; then only these are seen
+     * @param  array<string, string|Closure(): string>|null  $sides  side-file names → paths, or what fetches them, where they are kept under other names; then only these are seen
      */
     public function __construct(public string $path, private ?string $name = null, private ?array $sides = null)
     {
@@ -47,7 +48,7 @@ final readonly class FileSource implements Source
         if ($this->sides !== null) {
             $path = $this->sides[$name] ?? $this->sides[basename($name)] ?? null;
 
-            return $path === null ? null : new self($path, basename($name), []);
+            return $path === null ? null : new self($path instanceof Closure ? $path() : $path, basename($name), []);
         }
         $path = dirname($this->path).'/'.$name;
         $real = realpath($path);

@@ -217,7 +217,7 @@ CREATE DATABASE IF NOT EXISTS anvil CHARACTER SET utf8mb4 COLLATE utf8mb4_bin;
 CREATE USER IF NOT EXISTS 'anvil'@'localhost';
 ALTER USER 'anvil'@'localhost' IDENTIFIED BY '$password';
 GRANT ALL PRIVILEGES ON anvil.* TO 'anvil'@'localhost';
-$([ -z "$port" ] || echo "CREATE USER IF NOT EXISTS 'anvil'@'127.0.0.1' IDENTIFIED BY '$password'; GRANT ALL PRIVILEGES ON anvil.* TO 'anvil'@'127.0.0.1';")
+$([ -z "$port" ] || printf '%s\n' "CREATE USER IF NOT EXISTS 'anvil'@'127.0.0.1' IDENTIFIED BY '$password';" "GRANT ALL PRIVILEGES ON anvil.* TO 'anvil'@'127.0.0.1';")
 SQL
     )
     chown "$RUN_AS:$RUN_GROUP" "$init" 2>/dev/null
@@ -371,7 +371,7 @@ app_environment() {
     export APP_NAME="Yellow Anvil" APP_ENV="${APP_ENV:-production}" APP_DEBUG=false APP_URL="$4"
     export DB_CONNECTION=mariadb DB_HOST=localhost DB_SOCKET="$2/mysql.sock" DB_DATABASE=anvil DB_USERNAME=anvil DB_COLLATION=utf8mb4_bin
     has_own_database || use_database_elsewhere
-    export QUEUE_CONNECTION=database DB_QUEUE_RETRY_AFTER=2100 CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=safe ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
+    export QUEUE_CONNECTION=database CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=safe ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
     export TMPDIR="$5/tmp" VIEW_COMPILED_PATH="$VAR/cache/views" APP_PACKAGES_CACHE="$VAR/cache/packages.php" APP_SERVICES_CACHE="$VAR/cache/services.php"
     : >>"$VAR/log/app.log"
     chown "$RUN_AS:$RUN_GROUP" "$VAR/log" "$VAR/log/app.log" 2>/dev/null
@@ -396,7 +396,7 @@ artisan() { (cd "$ROOT" && as_user php artisan "$@"); }
 # A worker of the queues named in order; both, small work first, unless told otherwise.
 start_worker() {
     : >>"$VAR/log/worker.log"
-    (cd "$ROOT" && exec setsid "${AS[@]+"${AS[@]}"}" php "${JIT[@]}" -d memory_limit="$WORKER_MEMORY" artisan queue:work database --queue="${1:-default,large}" --sleep=0.25 --tries=3 --timeout=1800 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 9>&- &
+    (cd "$ROOT" && exec setsid "${AS[@]+"${AS[@]}"}" php "${JIT[@]}" -d memory_limit="$WORKER_MEMORY" artisan queue:work database --queue="${1:-default,large}" --sleep=0.25 --max-jobs=2000 --memory=3500 --quiet) >>"$VAR/log/worker.log" 2>&1 9>&- &
     WORKER_PID=$!
 }
 

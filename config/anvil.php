@@ -20,11 +20,17 @@ return [
     /* Memory that a worker has, in bytes; what needs more is told before it is read. */
     'worker_memory' => (int) env('ANVIL_WORKER_BYTES', 4 * 1024 ** 3),
 
+    /* Seconds that a job may take. */
+    'job_seconds' => (int) env('ANVIL_JOB_SECONDS', 1800),
+
     /* Disk that is left alone: nothing is begun that would leave less free, in bytes. */
     'spare_disk' => (int) env('ANVIL_SPARE_DISK', 256 * 1024 ** 2),
 
     /* A machine whose keeper did not speak of its workers for so many seconds is gone, and they with it. */
     'silent_after' => (int) env('ANVIL_SILENT_AFTER', 60),
+
+    /* Seconds that a shared store may refuse before a worker gives up. */
+    'store_waits' => (int) env('ANVIL_STORE_WAITS', 120),
 
     /* Copies of a shared store's files that a machine keeps, in bytes. */
     'copies' => (int) env('ANVIL_COPIES', 20 * 1024 ** 3),

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Deliveries\Store;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Storage;
 use Illuminate\Testing\TestResponse;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -21,8 +21,8 @@ trait HandsIn
             DB::table($table)->delete();
         }
         // Numbers begin anew where another suite ran before, and with them the folders.
-        Storage::deleteDirectory('assets');
-        Storage::deleteDirectory('uploads');
+        Store::drop('assets');
+        Store::here()->deleteDirectory('uploads');
     }
 
     protected function upload(string $name, string $content): string

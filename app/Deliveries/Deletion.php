@@ -13,7 +13,8 @@ use Throwable;
 
 /**
  * Takes deliveries and assets away with their files. Both go under the asset's lock: files are set aside, rows go, then the files go. A number that
- * comes free may be given to the next delivery at once, whose folder is then its own.
+ * comes free may be given to the next delivery at once, whose folder is then its own. In a shared store nothing can be set aside at once: the files
+ * that were there go by their names, which no other delivery has.
  */
 final class Deletion
 {
@@ -38,24 +39,33 @@ final class Deletion
 
     private function away(int $asset, string $folder, Closure $rows): void
     {
+        if (Store::isShared()) {
+            $files = DB::transaction(static function () use ($asset, $folder, $rows): array {
+                Asset::query()->whereKey($asset)->lockForUpdate()->first();
+                $files = Store::files($folder);
+                $rows();
+
+                return $files;
+            });
+            array_map(Store::dropFile(...), $files);
+
+            return;
+        }
         $aside = 'work/deleted-'.bin2hex(random_bytes(8));
-        Store::isShared() || Storage::makeDirectory('work');
+        Storage::makeDirectory('work');
         $isAside = false;
         try {
             DB::transaction(static function () use ($asset, $folder, $rows, $aside, &$isAside): void {
                 Asset::query()->whereKey($asset)->lockForUpdate()->first();
                 $rows();
-                if (Storage::directoryExists($folder)) {
-                    $isAside = true;
-                    Store::rename($folder, $aside);
-                }
+                $isAside = Storage::exists($folder) && rename(Storage::path($folder), Storage::path($aside));
             });
         } catch (Throwable $error) {
             if ($isAside) {
-                Store::rename($aside, $folder);
+                rename(Storage::path($aside), Storage::path($folder));
             }
             throw $error;
         }
-        Store::drop($aside);
+        Storage::deleteDirectory($aside);
     }
 }

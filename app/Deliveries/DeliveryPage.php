@@ -55,6 +55,10 @@ use App\Models\File;
 use App\Models\Output;
 use App\Models\Package;
 use App\Models\Part;
+use App\Models\State\DeliveryState;
+use App\Models\State\FileState;
+use App\Models\State\MakingState;
+use App\Models\State\SetState;
 
 /**
  * A delivery as the screens want it.
@@ -132,15 +136,15 @@ final readonly class DeliveryPage
     public static function progress(Delivery $delivery): ProgressData
     {
         $files = $delivery->files->where('kind', 'mesh');
-        $filesDone = $files->whereIn('state', ['read', 'unreadable'])->count();
+        $filesDone = $files->filter(static fn (File $file): bool => ! $file->state->isOpen())->count();
         $sets = $delivery->sets;
-        $setsDone = $sets->whereIn('state', ['done', 'failed'])->count();
-        $reading = $files->firstWhere('state', 'reading') ?? $files->firstWhere('state', 'waiting');
-        $measuring = $sets->firstWhere('state', 'measuring') ?? $sets->firstWhere('state', 'waiting');
+        $setsDone = $sets->filter(static fn (BakeSet $set): bool => ! $set->state->isOpen())->count();
+        $reading = $files->firstWhere('state', FileState::Reading) ?? $files->firstWhere('state', FileState::Waiting);
+        $measuring = $sets->firstWhere('state', SetState::Measuring) ?? $sets->firstWhere('state', SetState::Waiting);
         $doing = match ($delivery->state) {
-            'queued', 'reading' => $reading === null ? 'pairing' : "reading $reading->name",
-            'measuring' => $measuring === null ? 'shooting rays' : "shooting rays of $measuring->name",
-            'checking' => 'checking',
+            DeliveryState::Reading => $reading === null ? 'pairing' : "reading $reading->name",
+            DeliveryState::Measuring => $measuring === null ? 'shooting rays' : "shooting rays of $measuring->name",
+            DeliveryState::Checking => 'checking',
             default => null,
         };
 
@@ -325,7 +329,7 @@ final readonly class DeliveryPage
             if ($a !== null) {
                 [$state, $reason] = [$check['state'], $check['reason'] ?? null];
                 if ($a->code === 'package-readback') {
-                    $sealed = $this->delivery->packages->where('state', 'done')->isNotEmpty();
+                    $sealed = $this->delivery->packages->where('state', MakingState::Done)->isNotEmpty();
                     [$state, $reason] = $sealed ? ['passed', null] : ['not-applicable', 'no package is sealed yet'];
                 }
                 $out[] = new CheckData($a->code, $a->title, $a->station->value, $state, $reason, $a->afterBake);
@@ -458,7 +462,7 @@ final readonly class DeliveryPage
                 }
             }
         }
-        if (count($names) < 2 || $this->delivery->state !== 'done') {
+        if (count($names) < 2 || $this->delivery->state !== DeliveryState::Done) {
             return null;
         }
         $fewest = FewestSets::of($names, $conflicts);

@@ -13,6 +13,9 @@ use Anvil\Unreadable;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Standard;
+use App\Models\State\DeliveryState;
+use App\Models\State\FileState;
+use App\Models\State\Step;
 use App\Models\Upload;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
@@ -45,7 +48,7 @@ final class HandIn
                 Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
                 $last = $asset->deliveries()->max('number');
                 $number = (is_numeric($last) ? (int) $last : 0) + 1;
-                $delivery = $asset->deliveries()->create(['number' => $number, 'state' => 'reading', 'step' => 'read', 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
+                $delivery = $asset->deliveries()->create(['number' => $number, 'state' => DeliveryState::Reading, 'step' => Step::Read, 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
                 // A transaction that is begun anew begins with an empty folder.
                 if ($folder !== null) {
                     Store::drop($folder);
@@ -57,7 +60,7 @@ final class HandIn
                     Store::copy($file['path'], $path);
                     $kind = FormatCatalogue::isExplodePlan($file['name']) ? 'plan' : (in_array(strtolower(pathinfo($file['name'], PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh');
                     $role = $from?->files->firstWhere('name', $file['name'])?->role;
-                    $delivery->files()->create(['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? 'waiting' : 'read']);
+                    $delivery->files()->create(['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? FileState::Waiting : FileState::Read]);
                 }
                 $asset->update(['changed_by' => $user]);
                 $delivery->refresh();

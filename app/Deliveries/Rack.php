@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use App\Http\Data\AssetRowData;
 use App\Models\Asset;
 use App\Models\Delivery;
+use App\Models\State\MakingState;
 use Illuminate\Database\Eloquent\Builder as EloquentBuilder;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\Relation;
@@ -56,7 +57,7 @@ final readonly class Rack
     {
         $ids = $this->wanted()->orderByDesc('assets.updated_at')->orderBy('assets.id')->forPage($page, self::PAGE)->pluck('deliveries.id');
         $deliveries = Delivery::query()->select(self::COLUMNS)->with(['asset' => static fn (Relation $assets): EloquentBuilder => $assets->getQuery()->withCount('deliveries'), 'asset.standard'])
-            ->withExists(['packages as is_sealed' => static fn (EloquentBuilder $packages): EloquentBuilder => $packages->where('state', 'done')])->whereIn('id', $ids)->get();
+            ->withExists(['packages as is_sealed' => static fn (EloquentBuilder $packages): EloquentBuilder => $packages->where('state', MakingState::Done)])->whereIn('id', $ids)->get();
         $this->fill($deliveries->filter(static fn (Delivery $delivery): bool => RackRow::kept($delivery) === null));
         $byId = $deliveries->keyBy('id');
         $rows = [];

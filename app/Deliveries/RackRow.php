@@ -10,6 +10,7 @@ use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 use App\Http\Data\StationData;
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
 
 /**
  * What the rack shows of a delivery: counts and the state of each station. Kept with a delivery once it is over, so that a rack of a thousand
@@ -46,7 +47,7 @@ final readonly class RackRow
     public static function kept(Delivery $delivery): ?self
     {
         $kept = $delivery->summary;
-        if ($kept === null || $kept['run'] !== $delivery->run || $kept['state'] !== $delivery->state || ! $delivery->isOver()) {
+        if ($kept === null || $kept['run'] !== $delivery->run || $kept['state'] !== $delivery->state->value || ! $delivery->isOver()) {
             return null;
         }
 
@@ -56,10 +57,10 @@ final readonly class RackRow
     /**
      * @return array{run: int, state: string, parts: int, sets: int, low: int, high: int, stations: list<array{key: string, title: string, state: string, blockers: int, cautions: int, notes: int, reason: string|null}>}
      */
-    public function toKeep(int $run, string $state): array
+    public function toKeep(int $run, DeliveryState $state): array
     {
         return [
-            'run' => $run, 'state' => $state, 'parts' => $this->parts, 'sets' => $this->sets, 'low' => $this->low, 'high' => $this->high,
+            'run' => $run, 'state' => $state->value, 'parts' => $this->parts, 'sets' => $this->sets, 'low' => $this->low, 'high' => $this->high,
             'stations' => array_map(static fn (StationData $one): array => ['key' => $one->key, 'title' => $one->title, 'state' => $one->state, 'blockers' => $one->blockers, 'cautions' => $one->cautions, 'notes' => $one->notes, 'reason' => $one->reason], $this->stations),
         ];
     }

@@ -8,6 +8,8 @@ use Anvil\Checks\Catalogue;
 use Anvil\Checks\Station;
 use App\Http\Data\StationData;
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
+use App\Models\State\MakingState;
 
 /**
  * The state of each station of a delivery. A check that did not run never counts as passed, a station not built never as clear.
@@ -65,14 +67,14 @@ final class StationStates
         if (! $station->isBuilt()) {
             return ['not-built', $checks === [] ? 'this station is not built yet' : 'its screen is not built yet; '.count($checks).' of its checks run'];
         }
-        if ($delivery->state === 'failed' || $delivery->state === 'cancelled') {
-            return ['not-run', $delivery->state === 'failed' ? 'checking failed' : 'cancelled'];
+        if ($delivery->state === DeliveryState::Failed || $delivery->state === DeliveryState::Cancelled) {
+            return ['not-run', $delivery->state === DeliveryState::Failed ? 'checking failed' : 'cancelled'];
         }
-        if ($delivery->state !== 'done') {
+        if ($delivery->state !== DeliveryState::Done) {
             return ['computing', null];
         }
         if ($station === Station::HandOff) {
-            $sealed = $delivery->packages->where('state', 'done')->isNotEmpty();
+            $sealed = $delivery->packages->where('state', MakingState::Done)->isNotEmpty();
 
             return [$sealed ? 'clear' : 'waiting', $sealed ? null : ($delivery->verdict === 'ready' ? 'ready to seal' : 'blocked')];
         }

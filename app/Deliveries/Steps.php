@@ -16,6 +16,11 @@ use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Output;
 use App\Models\Package;
+use App\Models\State\DeliveryState;
+use App\Models\State\FileState;
+use App\Models\State\MakingState;
+use App\Models\State\SetState;
+use App\Models\State\Step;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 
@@ -31,9 +36,9 @@ final class Steps
     public static function begin(Delivery $delivery): void
     {
         $files = $delivery->files()->where('kind', 'mesh');
-        $unread = (clone $files)->whereNotIn('state', ['read', 'unreadable'])->exists();
-        (clone $files)->where('state', 'reading')->update(['state' => 'waiting']);
-        $delivery->update(['state' => $unread ? 'reading' : 'measuring', 'step' => $unread ? 'read' : 'pair', 'run' => $delivery->run + 1, 'error' => null, 'verdict' => null]);
+        $unread = (clone $files)->whereIn('state', FileState::OPEN)->exists();
+        (clone $files)->where('state', FileState::Reading)->update(['state' => FileState::Waiting]);
+        $delivery->update(['state' => $unread ? DeliveryState::Reading : DeliveryState::Measuring, 'step' => $unread ? Step::Read : Step::Pair, 'run' => $delivery->run + 1, 'error' => null, 'verdict' => null]);
         self::send($delivery);
     }
 
@@ -46,8 +51,8 @@ final class Steps
                 return;
             }
             $next = match ($delivery->step) {
-                'read' => $delivery->files()->where('kind', 'mesh')->whereIn('state', ['waiting', 'reading'])->exists() ? null : ['step' => 'pair'],
-                'measure' => $delivery->sets()->whereIn('state', ['waiting', 'measuring'])->exists() ? null : ['step' => 'check', 'state' => 'checking'],
+                Step::Read => $delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->exists() ? null : ['step' => Step::Pair],
+                Step::Measure => $delivery->sets()->whereIn('state', SetState::OPEN)->exists() ? null : ['step' => Step::Check, 'state' => DeliveryState::Checking],
                 default => null,
             };
             if ($next !== null) {
@@ -90,10 +95,10 @@ final class Steps
         [$id, $run] = [$delivery->id, $delivery->run];
 
         return match ($delivery->isOver() ? null : $delivery->step) {
-            'read' => array_values($delivery->files()->where('kind', 'mesh')->whereIn('state', ['waiting', 'reading'])->get(['id'])->map(static fn (File $file): ReadFile => new ReadFile($id, $run, $file->id))->all()),
-            'pair' => [new PairDelivery($id, $run)],
-            'measure' => array_values($delivery->sets()->whereIn('state', ['waiting', 'measuring'])->get(['id'])->map(static fn (BakeSet $set): MeasureSet => new MeasureSet($id, $run, $set->id))->all()),
-            'check' => [new CheckDelivery($id, $run)],
+            Step::Read => array_values($delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->get(['id'])->map(static fn (File $file): ReadFile => new ReadFile($id, $run, $file->id))->all()),
+            Step::Pair => [new PairDelivery($id, $run)],
+            Step::Measure => array_values($delivery->sets()->whereIn('state', SetState::OPEN)->get(['id'])->map(static fn (BakeSet $set): MeasureSet => new MeasureSet($id, $run, $set->id))->all()),
+            Step::Check => [new CheckDelivery($id, $run)],
             default => [],
         };
     }
@@ -107,7 +112,7 @@ final class Steps
     {
         $sent = self::inQueue();
         $count = 0;
-        foreach (Delivery::query()->whereNotIn('state', Delivery::OVER)->orderBy('id')->pluck('id') as $id) {
+        foreach (Delivery::query()->whereNotIn('state', DeliveryState::OVER)->orderBy('id')->pluck('id') as $id) {
             if (! is_int($id)) {
                 continue;
             }
@@ -122,10 +127,10 @@ final class Steps
                 return self::send($delivery, self::inQueue());
             });
         }
-        foreach (Output::query()->whereIn('state', ['waiting', 'making'])->get() as $output) {
+        foreach (Output::query()->whereIn('state', MakingState::OPEN)->get() as $output) {
             $count += self::again(new MakeOutput($output->delivery_id, $output->id), $sent);
         }
-        foreach (Package::query()->whereIn('state', ['waiting', 'sealing'])->get() as $package) {
+        foreach (Package::query()->whereIn('state', MakingState::OPEN)->get() as $package) {
             $count += self::again(new SealPackage($package->delivery_id, $package->id), $sent);
         }
 

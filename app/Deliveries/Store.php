@@ -21,9 +21,7 @@ use Symfony\Component\HttpFoundation\Response;
  */
 final class Store
 {
-    /** Seconds that a store may refuse. */
-    private const WORKER_WAITS = 120;
-
+    /** Seconds that a store may refuse in a request. */
     private const REQUEST_WAITS = 6;
 
     /** A copy that was asked for within so many seconds may be in use. */
@@ -123,7 +121,13 @@ final class Store
 
     public static function drop(string $folder): void
     {
-        self::patiently(static fn (): bool => Storage::deleteDirectory($folder));
+        if (self::isShared()) {
+            // One by one: not every server takes many names at once.
+            array_map(self::dropFile(...), self::files($folder));
+
+            return;
+        }
+        Storage::deleteDirectory($folder);
     }
 
     public static function dropFile(string $path): void
@@ -131,17 +135,18 @@ final class Store
         self::patiently(static fn (): bool => Storage::delete($path));
     }
 
-    /** A folder under another name: in a shared store file by file. */
-    public static function rename(string $from, string $to): void
+    /**
+     * The files of a folder, those first whose names a delivery of the same number would use again.
+     *
+     * @return list<string>
+     */
+    public static function files(string $folder): array
     {
-        if (! self::isShared()) {
-            rename(Storage::path($from), Storage::path($to)) ?: throw new RuntimeException('the disk cannot be written to');
+        /** @var list<string> $files */
+        $files = self::patiently(static fn (): array => Storage::allFiles($folder));
+        usort($files, static fn (string $a, string $b): int => [! str_contains($a, '/display/'), $a] <=> [! str_contains($b, '/display/'), $b]);
 
-            return;
-        }
-        foreach (Storage::allFiles($from) as $path) {
-            self::patiently(static fn (): bool => Storage::move($path, $to.substr($path, strlen($from))));
-        }
+        return $files;
     }
 
     /** When the newest of a folder was written, as seconds since 1970; 0 for an empty one. */
@@ -183,7 +188,7 @@ final class Store
      */
     private static function patiently(Closure $do): mixed
     {
-        $end = time() + (app()->runningInConsole() ? self::WORKER_WAITS : self::REQUEST_WAITS);
+        $end = time() + (app()->runningInConsole() ? config()->integer('anvil.store_waits') : self::REQUEST_WAITS);
         for ($wait = 250; ; $wait = min(5000, 2 * $wait)) {
             try {
                 return $do();

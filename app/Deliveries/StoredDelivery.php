@@ -21,6 +21,7 @@ use Anvil\Unreadable;
 use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Part;
+use App\Models\State\FileState;
 use Closure;
 use RuntimeException;
 
@@ -51,8 +52,8 @@ final class StoredDelivery
                 $bounds = $part->bounds === null ? null : Bounds::of(self::vector($part->bounds['min']), self::vector($part->bounds['max']));
                 $parts[] = new CorePart($part->name, $mesh, $part->colors, $bounds, PartFacts::ofArray($part->facts ?? []));
             }
-            $scene = $file->state === 'read' ? new Scene($file->format ?? '', $parts, $file->unit, $file->up_axis, $file->remarks ?? [], $file->extras ?? []) : null;
-            $error = $file->state === 'unreadable' ? Unreadable::because($file->error ?? 'it cannot be read') : null;
+            $scene = $file->state === FileState::Read ? new Scene($file->format ?? '', $parts, $file->unit, $file->up_axis, $file->remarks ?? [], $file->extras ?? []) : null;
+            $error = $file->state === FileState::Unreadable ? Unreadable::because($file->error ?? 'it cannot be read') : null;
             $files[] = new ReadFile($file->name, $this->role($file), $file->sha256 ?? '', $scene, $error);
         }
         $assembled = null;

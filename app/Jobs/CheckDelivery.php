@@ -16,6 +16,7 @@ use App\Deliveries\IdSheet;
 use App\Deliveries\RackRow;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
 
 /**
  * Runs the checks on what was measured and writes the findings, the verdict and the display meshes.
@@ -65,7 +66,7 @@ final class CheckDelivery extends DeliveryJob
                 }
             }
             $delivery->update([
-                'state' => 'done', 'step' => null,
+                'state' => DeliveryState::Done, 'step' => null,
                 'verdict' => $report->isReady() ? 'ready' : 'blocked',
                 'blockers' => $report->count(Severity::Blocker), 'cautions' => $report->count(Severity::Caution), 'notes' => $report->count(Severity::Note),
                 'report' => [

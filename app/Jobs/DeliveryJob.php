@@ -6,6 +6,7 @@ namespace App\Jobs;
 
 use App\Deliveries\Steps;
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\DB;
@@ -20,7 +21,8 @@ abstract class DeliveryJob implements ShouldQueue
 
     public int $tries = 3;
 
-    public int $timeout = 1800;
+    /** Seconds; the queue gives the job to another worker some time after that (AppServiceProvider). */
+    public int $timeout;
 
     public bool $failOnTimeout = true;
 
@@ -29,6 +31,7 @@ abstract class DeliveryJob implements ShouldQueue
      */
     public function __construct(public int $deliveryId, public int $run)
     {
+        $this->timeout = config()->integer('anvil.job_seconds');
     }
 
     /** What this is, the same for the same work: by it is known whether it lies in the queue. */
@@ -57,7 +60,7 @@ abstract class DeliveryJob implements ShouldQueue
     /** Ends what this job was for, with the reason in words. */
     public function giveUp(string $reason): void
     {
-        Delivery::query()->whereKey($this->deliveryId)->where('run', $this->run)->whereNotIn('state', Delivery::OVER)->update(['state' => 'failed', 'step' => null, 'error' => ucfirst($reason)]);
+        Delivery::query()->whereKey($this->deliveryId)->where('run', $this->run)->whereNotIn('state', DeliveryState::OVER)->update(['state' => DeliveryState::Failed, 'step' => null, 'error' => ucfirst($reason)]);
     }
 
     protected function isWanted(Delivery $delivery): bool

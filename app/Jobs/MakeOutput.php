@@ -19,6 +19,7 @@ use App\Deliveries\StoredDelivery;
 use App\Deliveries\ZippedFolder;
 use App\Models\Delivery;
 use App\Models\Output;
+use App\Models\State\MakingState;
 use RuntimeException;
 use Throwable;
 
@@ -50,10 +51,10 @@ final class MakeOutput extends MakingJob
     protected function perform(Delivery $delivery): void
     {
         $output = $this->row();
-        if ($output === null || $output->state === 'done') {
+        if ($output === null || $output->state === MakingState::Done) {
             return;
         }
-        $output->update(['state' => 'making']);
+        $output->update(['state' => MakingState::Making]);
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
         $folder = Store::work('');
@@ -77,7 +78,7 @@ final class MakeOutput extends MakingJob
         [$bytes, $sha256] = [(int) filesize($zip), hash_file('sha256', $zip)];
         Store::take($zip, $path);
         $output->update([
-            'state' => 'done', 'error' => null, 'detail' => $detail, 'path' => $path, 'name' => "{$delivery->asset->key}_$output->kind.zip",
+            'state' => MakingState::Done, 'error' => null, 'detail' => $detail, 'path' => $path, 'name' => "{$delivery->asset->key}_$output->kind.zip",
             'bytes' => $bytes, 'sha256' => $sha256,
         ]);
     }

@@ -7,6 +7,8 @@ namespace App\Jobs;
 use App\Models\Delivery;
 use App\Models\Output;
 use App\Models\Package;
+use App\Models\State\DeliveryState;
+use App\Models\State\MakingState;
 use Throwable;
 
 /**
@@ -30,14 +32,14 @@ abstract class MakingJob extends DeliveryJob
     public function giveUp(string $reason): void
     {
         $row = $this->row();
-        if ($row !== null && $row->state !== 'done') {
-            $row->update(['state' => 'failed', 'error' => $reason]);
+        if ($row !== null && $row->state !== MakingState::Done) {
+            $row->update(['state' => MakingState::Failed, 'error' => $reason]);
         }
     }
 
     protected function isWanted(Delivery $delivery): bool
     {
-        if ($delivery->state === 'done') {
+        if ($delivery->state === DeliveryState::Done) {
             return true;
         }
         // Left waiting, it would be sent for ever.

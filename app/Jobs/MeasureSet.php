@@ -14,6 +14,7 @@ use App\Deliveries\StoredDelivery;
 use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\Part;
+use App\Models\State\SetState;
 use Closure;
 
 /**
@@ -44,22 +45,22 @@ final class MeasureSet extends DeliveryJob
     protected function perform(Delivery $delivery): void
     {
         $row = BakeSet::query()->find($this->setId);
-        if ($row === null || $row->state === 'done') {
+        if ($row === null || $row->state === SetState::Done) {
             return;
         }
-        $row->update(['state' => 'measuring']);
+        $row->update(['state' => SetState::Measuring]);
         [$standard, $surfaces, $assembled, $ties, $allSeen, $tiesInAll] = $this->surfaces($delivery, $row);
         [$clearance] = AssetClearance::ofSet($row->name, $surfaces, $assembled, $standard, $row->samples, isset($allSeen[$row->name]), $ties[$row->name], $tiesInAll);
         if ($clearance === null) {
             $this->ifStillWanted(static function () use ($row): void {
-                $row->update(['state' => 'failed', 'error' => AssetClearance::NO_AREA]);
+                $row->update(['state' => SetState::Failed, 'error' => AssetClearance::NO_AREA]);
             });
 
             return;
         }
         $seen = hash('sha256', Visibility::seenFrom($surfaces[$row->name], $assembled, isset($allSeen[$row->name])));
         $this->ifStillWanted(static function () use ($row, $seen, $clearance): void {
-            $row->update(['state' => 'done', 'seen' => $seen, 'clearance' => $clearance->toArray()]);
+            $row->update(['state' => SetState::Done, 'seen' => $seen, 'clearance' => $clearance->toArray()]);
         });
     }
 

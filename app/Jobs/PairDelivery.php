@@ -16,6 +16,9 @@ use App\Deliveries\Steps;
 use App\Deliveries\StoredDelivery;
 use App\Models\BakeSet;
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
+use App\Models\State\SetState;
+use App\Models\State\Step;
 use Illuminate\Database\Eloquent\Builder;
 
 /**
@@ -47,7 +50,7 @@ final class PairDelivery extends DeliveryJob
         $whole = array_values(array_filter($measures->asset->sets, static fn (Set $set): bool => $set->isWhole() && ! isset($blocked[$set->name])));
         [$inputs, $names, $known] = $this->known($delivery, $measures, $whole, $counts);
         $this->ifStillWanted(function (Delivery $delivery) use ($measures, $blocked, $counts, $inputs, $names, $known): void {
-            if ($delivery->step !== 'pair') {
+            if ($delivery->step !== Step::Pair) {
                 return;
             }
             $delivery->sets()->delete();
@@ -57,7 +60,7 @@ final class PairDelivery extends DeliveryJob
                 $delivery->sets()->create([
                     'name' => $set->name,
                     'samples' => $counts[$set->name] ?? 0,
-                    'state' => ! $set->isWhole() || $before !== null ? 'done' : ($reason !== null ? 'failed' : 'waiting'),
+                    'state' => ! $set->isWhole() || $before !== null ? SetState::Done : ($reason !== null ? SetState::Failed : SetState::Waiting),
                     'error' => $reason,
                     'inputs' => $inputs[$set->name] ?? null,
                     'names' => $names[$set->name] ?? null,
@@ -66,7 +69,7 @@ final class PairDelivery extends DeliveryJob
                     'reused' => $before !== null,
                 ]);
             }
-            $delivery->update(['state' => 'measuring', 'step' => 'measure']);
+            $delivery->update(['state' => DeliveryState::Measuring, 'step' => Step::Measure]);
             Steps::send($delivery);
         });
     }

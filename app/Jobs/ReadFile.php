@@ -13,6 +13,7 @@ use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\File;
+use App\Models\State\FileState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Number;
 
@@ -42,10 +43,10 @@ final class ReadFile extends DeliveryJob
     protected function perform(Delivery $delivery): void
     {
         $file = File::query()->where('delivery_id', $delivery->id)->find($this->fileId);
-        if ($file === null || in_array($file->state, ['read', 'unreadable'], true)) {
+        if ($file === null || ! $file->state->isOpen()) {
             return;
         }
-        $file->update(['state' => 'reading', 'error' => null]);
+        $file->update(['state' => FileState::Reading, 'error' => null]);
         $read = CoreReadFile::of(new GivenFile($file->name, null, (new StoredDelivery($delivery))->source($file), $this->tooLarge($file) ?? $this->whatAZipSays($file)));
         $folder = $delivery->folder()."/geometry/$file->id";
         Store::drop($folder);
@@ -100,7 +101,7 @@ final class ReadFile extends DeliveryJob
     private function record(File $file, CoreReadFile $read): void
     {
         $file->update([
-            'state' => $read->error === null ? 'read' : 'unreadable',
+            'state' => $read->error === null ? FileState::Read : FileState::Unreadable,
             'error' => $read->error?->getMessage(),
             'error_line' => $read->error?->atLine,
             'error_offset' => $read->error?->atOffset,

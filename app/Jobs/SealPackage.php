@@ -11,6 +11,7 @@ use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\Package;
+use App\Models\State\MakingState;
 
 /**
  * Seals a ready delivery into a package and reads it back.
@@ -40,15 +41,15 @@ final class SealPackage extends MakingJob
     protected function perform(Delivery $delivery): void
     {
         $package = $this->row();
-        if ($package === null || $package->state === 'done') {
+        if ($package === null || $package->state === MakingState::Done) {
             return;
         }
-        $package->update(['state' => 'sealing']);
+        $package->update(['state' => MakingState::Sealing]);
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
         $report = new Report($measures, Runner::run($measures), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
         if (! $report->isReady()) {
-            $package->update(['state' => 'failed', 'error' => 'the asset is not ready']);
+            $package->update(['state' => MakingState::Failed, 'error' => 'the asset is not ready']);
 
             return;
         }
@@ -56,14 +57,14 @@ final class SealPackage extends MakingJob
         $made = Store::work('.zip');
         $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), $made);
         if ($result->findings !== []) {
-            $package->update(['state' => 'failed', 'error' => $result->findings[0]->message]);
+            $package->update(['state' => MakingState::Failed, 'error' => $result->findings[0]->message]);
 
             return;
         }
         [$bytes, $sha256] = [(int) filesize($made), hash_file('sha256', $made)];
         Store::take($made, $path);
         $package->update([
-            'state' => 'done', 'error' => null, 'path' => $path, 'name' => "{$delivery->asset->key}_delivery_$delivery->number.zip",
+            'state' => MakingState::Done, 'error' => null, 'path' => $path, 'name' => "{$delivery->asset->key}_delivery_$delivery->number.zip",
             'bytes' => $bytes, 'sha256' => $sha256,
         ]);
     }

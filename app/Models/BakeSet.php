@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Anvil\Clearance\SetClearance;
+use App\Models\State\SetState;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -14,7 +15,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $id
  * @property int $delivery_id
  * @property string $name
- * @property string $state waiting, measuring, done or failed
+ * @property SetState $state
  * @property string|null $error
  * @property int $samples
  * @property string|null $inputs hash of all that its rays depend on, but for what is seen
@@ -35,7 +36,7 @@ final class BakeSet extends Model
      */
     protected function casts(): array
     {
-        return ['clearance' => 'array', 'names' => 'array', 'reused' => 'boolean'];
+        return ['state' => SetState::class, 'clearance' => 'array', 'names' => 'array', 'reused' => 'boolean'];
     }
 
     /**

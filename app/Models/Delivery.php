@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\State\DeliveryState;
+use App\Models\State\Step;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -19,7 +21,7 @@ use Illuminate\Support\Carbon;
  * @property int|null $derived_from
  * @property int|null $exploded_from the delivery of the asset that this one is an exploded layout of
  * @property string|null $made_by_words why a derived one was made
- * @property string $state queued, reading, measuring, checking, done, failed or cancelled
+ * @property DeliveryState $state
  * @property string|null $error
  * @property string|null $verdict ready or blocked
  * @property int $blockers
@@ -29,7 +31,7 @@ use Illuminate\Support\Carbon;
  * @property array{run: int, state: string, parts: int, sets: int, low: int, high: int, stations: list<array{key: string, title: string, state: string, blockers: int, cautions: int, notes: int, reason: string|null}>}|null $summary what the rack shows of it
  * @property string|null $core_version
  * @property int|null $standard_version
- * @property string|null $step read, pair, measure or check while it goes on
+ * @property Step|null $step while it goes on
  * @property int $run how often it was begun; a job of an earlier run does nothing
  * @property string $handed_in_by
  * @property Carbon|null $checked_at
@@ -45,9 +47,6 @@ use Illuminate\Support\Carbon;
  */
 final class Delivery extends Model
 {
-    /** States that nothing goes on in. */
-    public const OVER = ['done', 'failed', 'cancelled'];
-
     protected $guarded = [];
 
     /**
@@ -55,7 +54,7 @@ final class Delivery extends Model
      */
     protected function casts(): array
     {
-        return ['report' => 'array', 'summary' => 'array', 'checked_at' => 'datetime'];
+        return ['state' => DeliveryState::class, 'step' => Step::class, 'report' => 'array', 'summary' => 'array', 'checked_at' => 'datetime'];
     }
 
     /**
@@ -116,7 +115,7 @@ final class Delivery extends Model
 
     public function isOver(): bool
     {
-        return in_array($this->state, self::OVER, true);
+        return $this->state->isOver();
     }
 
     /** Where its files and what is made of them are kept, under the storage disk. */

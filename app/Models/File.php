@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\State\FileState;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -20,7 +21,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $kind mesh or side
  * @property string|null $role chosen by a person; else the names tell
  * @property int $bytes
- * @property string $state waiting, reading, read or unreadable
+ * @property FileState $state
  * @property string|null $error
  * @property int|null $error_line
  * @property int|null $error_offset
@@ -42,7 +43,7 @@ final class File extends Model
      */
     protected function casts(): array
     {
-        return ['remarks' => 'array', 'extras' => 'array'];
+        return ['state' => FileState::class, 'remarks' => 'array', 'extras' => 'array'];
     }
 
     /**

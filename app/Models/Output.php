@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\State\MakingState;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
@@ -14,7 +15,7 @@ use Illuminate\Support\Carbon;
  * @property int $id
  * @property int $delivery_id
  * @property string $kind
- * @property string $state waiting, making, done or failed
+ * @property MakingState $state
  * @property string|null $error
  * @property array<string, mixed>|null $detail
  * @property string|null $name
@@ -34,7 +35,7 @@ final class Output extends Model
      */
     protected function casts(): array
     {
-        return ['detail' => 'array'];
+        return ['state' => MakingState::class, 'detail' => 'array'];
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\State\MakingState;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
@@ -13,7 +14,7 @@ use Illuminate\Support\Carbon;
  *
  * @property int $id
  * @property int $delivery_id
- * @property string $state waiting, sealing, done or failed
+ * @property MakingState $state
  * @property string|null $error
  * @property string|null $name
  * @property string|null $path
@@ -26,6 +27,14 @@ use Illuminate\Support\Carbon;
 final class Package extends Model
 {
     protected $guarded = [];
+
+    /**
+     * @return array<string, string>
+     */
+    protected function casts(): array
+    {
+        return ['state' => MakingState::class];
+    }
 
     /**
      * @return BelongsTo<Delivery, $this>

@@ -36,6 +36,8 @@ final class AppServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        // A job that takes all the time that it may is over before another worker is given it.
+        config(['queue.connections.database.retry_after' => config()->integer('anvil.job_seconds') + 300]);
         Event::listen(JobProcessing::class, static function (JobProcessing $event): void {
             if ($event->connectionName === 'database') {
                 self::listenForDeath();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Attack;
 
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -50,8 +51,8 @@ final class KillsTest extends AttackCase
                 proc_close($process);
                 $start($i);
             }
-            $this->until(static fn (): bool => Delivery::query()->whereNotIn('state', Delivery::OVER)->doesntExist());
-            self::assertSame(array_fill(0, $count, 'done'), Delivery::query()->whereIn('id', $ids)->orderBy('id')->pluck('state')->all(), (string) json_encode(Delivery::query()->whereIn('id', $ids)->whereNot('state', 'done')->pluck('error', 'id')));
+            $this->until(static fn (): bool => Delivery::query()->whereNotIn('state', DeliveryState::OVER)->doesntExist());
+            self::assertSame(array_fill(0, $count, DeliveryState::Done), Delivery::query()->whereIn('id', $ids)->orderBy('id')->pluck('state')->all(), (string) json_encode(Delivery::query()->whereIn('id', $ids)->whereNot('state', 'done')->pluck('error', 'id')));
             foreach ($ids as $id) {
                 self::assertSame($wanted, $this->figures($id));
                 // Nothing is doubled.
@@ -73,7 +74,7 @@ final class KillsTest extends AttackCase
     {
         $end = time() + 600;
         while (! $holds()) {
-            self::assertLessThan($end, time(), (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', Delivery::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]));
+            self::assertLessThan($end, time(), (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', DeliveryState::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]));
             usleep(200_000);
         }
     }

@@ -10,6 +10,8 @@ use App\Deliveries\Workers;
 use App\Http\ErrorAnswer;
 use App\Models\Asset;
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
+use App\Models\State\Step;
 use App\Models\Upload;
 use App\Models\Worker;
 use ErrorException;
@@ -42,8 +44,8 @@ final class NothingGetsStuckTest extends AttackCase
             self::assertSame(0, Steps::reconcile(), 'what is sent is not sent again');
             $this->work(1);
         }
-        self::assertSame('done', Delivery::query()->findOrFail($id)->state);
-        self::assertSame(['read', 'read', 'pair', 'measure', 'check'], $steps);
+        self::assertSame(DeliveryState::Done, Delivery::query()->findOrFail($id)->state);
+        self::assertSame([Step::Read, Step::Read, Step::Pair, Step::Measure, Step::Check], $steps);
     }
 
     public function test_the_jobs_of_a_killed_worker_go_on_and_count_as_no_attempt(): void
@@ -60,7 +62,7 @@ final class NothingGetsStuckTest extends AttackCase
             self::assertSame(0, Worker::query()->count());
         }
         $this->work();
-        self::assertSame('done', Delivery::query()->findOrFail($id)->state);
+        self::assertSame(DeliveryState::Done, Delivery::query()->findOrFail($id)->state);
     }
 
     public function test_a_living_worker_keeps_its_job(): void
@@ -89,7 +91,7 @@ final class NothingGetsStuckTest extends AttackCase
             Workers::release();
         }
         $delivery = Delivery::query()->findOrFail($id);
-        self::assertSame('failed', $delivery->state);
+        self::assertSame(DeliveryState::Failed, $delivery->state);
         self::assertStringContainsString('The worker was stopped 12 times while reading post1_low.obj', (string) $delivery->error);
     }
 
@@ -126,7 +128,7 @@ final class NothingGetsStuckTest extends AttackCase
         proc_close($process);
         Workers::release();
         $delivery = Delivery::query()->findOrFail($id);
-        self::assertSame('failed', $delivery->state, (string) json_encode(DB::table('workers')->get()));
+        self::assertSame(DeliveryState::Failed, $delivery->state, (string) json_encode(DB::table('workers')->get()));
         self::assertStringContainsString('Reading heavy_low.obj needs more than', (string) $delivery->error);
     }
 
@@ -144,12 +146,12 @@ final class NothingGetsStuckTest extends AttackCase
         // Cancelled, and what a job of that run brings late is put over nothing.
         $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
         $this->work();
-        self::assertSame('cancelled', Delivery::query()->findOrFail($id)->state);
+        self::assertSame(DeliveryState::Cancelled, Delivery::query()->findOrFail($id)->state);
         $this->postJson("/api/deliveries/$id/choices", ['base' => 'lost', 'choice' => 'out'])->assertNoContent();
         $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
         $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
         $this->work();
-        self::assertSame(['done', 3], [Delivery::query()->findOrFail($id)->state, Delivery::query()->findOrFail($id)->run], 'begun anew twice');
+        self::assertSame([DeliveryState::Done, 3], [Delivery::query()->findOrFail($id)->state, Delivery::query()->findOrFail($id)->run], 'begun anew twice');
     }
 
     public function test_a_piece_whose_answer_was_lost_is_taken_as_come_in(): void

@@ -576,6 +576,9 @@ final class DeliveryTest extends TestCase
         $root = json_decode((string) file_get_contents(base_path('docs/openapi.json')));
         self::assertInstanceOf(\stdClass::class, $root);
         foreach ((array) $root->components->schemas as $one) {
+            if (! isset($one->properties)) {
+                continue;
+            }
             foreach ((array) $one->properties as $property) {
                 // OpenAPI 3.0 says nullable where JSON Schema says a second type.
                 if ($property->nullable ?? false) {

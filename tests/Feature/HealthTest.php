@@ -6,6 +6,7 @@ namespace Tests\Feature;
 
 use App\Deliveries\Steps;
 use App\Models\Delivery;
+use App\Models\State\DeliveryState;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;
@@ -63,12 +64,12 @@ final class HealthTest extends TestCase
         // A worker of both takes the small one first, and each step stays in its queue.
         $work = static fn (string $queues): int => Artisan::call('queue:work', ['connection' => 'database', '--queue' => $queues, '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
         $work('default');
-        self::assertSame(['reading', 'done'], [Delivery::query()->findOrFail($large)->state, Delivery::query()->findOrFail($small)->state]);
+        self::assertSame([DeliveryState::Reading, DeliveryState::Done], [Delivery::query()->findOrFail($large)->state, Delivery::query()->findOrFail($small)->state]);
         DB::table('jobs')->delete();
         Steps::reconcile();
         self::assertSame(['large'], DB::table('jobs')->pluck('queue')->unique()->values()->all(), 'what was lost is sent again to its own');
         $work('default,large');
-        self::assertSame('done', Delivery::query()->findOrFail($large)->state);
+        self::assertSame(DeliveryState::Done, Delivery::query()->findOrFail($large)->state);
     }
 
     public function test_each_job_leaves_a_line_in_the_log(): void

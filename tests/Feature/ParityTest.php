@@ -19,6 +19,7 @@ use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\Finding;
 use App\Models\Standard;
+use App\Models\State\DeliveryState;
 use Demo\SignalStation;
 use Illuminate\Support\Facades\Artisan;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -169,7 +170,7 @@ final class ParityTest extends TestCase
         Asset::query()->whereKey($delivery->asset_id)->update(['choices' => json_encode((object) $choices)]);
         Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
         $delivery->refresh();
-        self::assertSame('done', $delivery->state, (string) $delivery->error);
+        self::assertSame(DeliveryState::Done, $delivery->state, (string) $delivery->error);
 
         return $delivery;
     }

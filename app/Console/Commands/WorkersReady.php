@@ -27,6 +27,7 @@ final class WorkersReady extends Command
 
             return self::FAILURE;
         }
+        config(['anvil.store_waits' => 2]);
         try {
             $path = 'health/'.bin2hex(random_bytes(8));
             Store::put($path, 'x');

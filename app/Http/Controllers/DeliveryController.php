@@ -23,6 +23,7 @@ use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Output;
 use App\Models\Package;
+use App\Models\State\DeliveryState;
 use App\Models\Upload;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -101,7 +102,7 @@ final class DeliveryController extends Controller
         DB::transaction(function () use ($delivery): void {
             $locked = Delivery::query()->whereKey($delivery->id)->lockForUpdate()->first();
             if ($locked !== null && ! $locked->isOver()) {
-                $locked->update(['state' => 'cancelled', 'step' => null, 'error' => "cancelled by {$this->user()}"]);
+                $locked->update(['state' => DeliveryState::Cancelled, 'step' => null, 'error' => "cancelled by {$this->user()}"]);
             }
         });
 
@@ -295,7 +296,7 @@ final class DeliveryController extends Controller
 
     private function needsDone(Delivery $delivery): void
     {
-        if ($delivery->state !== 'done') {
+        if ($delivery->state !== DeliveryState::Done) {
             throw ValidationException::withMessages(['delivery' => 'the delivery is still being checked']);
         }
     }

@@ -28,6 +28,7 @@ use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Part;
 use App\Models\Standard;
+use App\Models\State\DeliveryState;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Validation\ValidationException;
@@ -179,7 +180,7 @@ final class MendController extends Controller
      */
     private static function judged(Delivery $delivery): array
     {
-        if ($delivery->state !== 'done') {
+        if ($delivery->state !== DeliveryState::Done) {
             throw ValidationException::withMessages(['delivery' => 'the delivery is not checked to its end; wait for it, or check it again']);
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Data;
 
+use App\Models\State\DeliveryState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -26,8 +27,8 @@ final readonly class AssetRowData
         public int $deliveryId,
         #[OA\Property(type: 'integer')]
         public int $deliveries,
-        #[OA\Property(type: 'string')]
-        public string $state,
+        #[OA\Property(ref: '#/components/schemas/DeliveryState')]
+        public DeliveryState $state,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $doing,
         #[OA\Property(type: 'string', nullable: true)]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Data;
 
+use App\Models\State\DeliveryState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -34,8 +35,8 @@ final readonly class DeliveryData
         public int $assetId,
         #[OA\Property(type: 'string')]
         public string $assetName,
-        #[OA\Property(type: 'string')]
-        public string $state,
+        #[OA\Property(ref: '#/components/schemas/DeliveryState')]
+        public DeliveryState $state,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $error,
         #[OA\Property(type: 'string', nullable: true)]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Data;
 
+use App\Models\State\DeliveryState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -17,8 +18,8 @@ final readonly class DeliveryRowData
         public int $id,
         #[OA\Property(type: 'integer')]
         public int $number,
-        #[OA\Property(type: 'string')]
-        public string $state,
+        #[OA\Property(ref: '#/components/schemas/DeliveryState')]
+        public DeliveryState $state,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $verdict,
         #[OA\Property(type: 'integer')]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Data;
 
+use App\Models\State\FileState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -32,8 +33,8 @@ final readonly class FileData
         public ?string $roleBy,
         #[OA\Property(type: 'integer')]
         public int $bytes,
-        #[OA\Property(type: 'string')]
-        public string $state,
+        #[OA\Property(ref: '#/components/schemas/FileState')]
+        public FileState $state,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $error,
         #[OA\Property(type: 'integer', nullable: true)]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Data;
 
+use App\Models\State\MakingState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -20,8 +21,8 @@ final readonly class OutputData
         public int $id,
         #[OA\Property(type: 'string')]
         public string $kind,
-        #[OA\Property(type: 'string')]
-        public string $state,
+        #[OA\Property(ref: '#/components/schemas/MakingState')]
+        public MakingState $state,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $error,
         #[OA\Property(type: 'string', nullable: true)]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Data;
 
+use App\Models\State\MakingState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -15,8 +16,8 @@ final readonly class PackageData
     public function __construct(
         #[OA\Property(type: 'integer')]
         public int $id,
-        #[OA\Property(type: 'string')]
-        public string $state,
+        #[OA\Property(ref: '#/components/schemas/MakingState')]
+        public MakingState $state,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $error,
         #[OA\Property(type: 'string', nullable: true)]

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Data;
 
+use App\Models\State\SetState;
 use OpenApi\Attributes as OA;
 
 /**
@@ -25,8 +26,8 @@ final readonly class SetData
     public function __construct(
         #[OA\Property(type: 'string')]
         public string $name,
-        #[OA\Property(type: 'string')]
-        public string $state,
+        #[OA\Property(ref: '#/components/schemas/SetState')]
+        public SetState $state,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $error,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]

@@ -38,6 +38,39 @@ final class FormatRulesTest extends TestCase
         }
     }
 
+    public function test_a_run_of_triangles_of_any_length_is_read_as_it_stands(): void
+    {
+        foreach (['little' => ['e', 'g', 'V', 'v'], 'big' => ['E', 'G', 'N', 'n']] as $order => [, $float, $int, $short]) {
+            foreach (['int' => $int, 'uint' => $int, 'ushort' => $short] as $type => $code) {
+                foreach ([1, 3, 4, 5, 8, 11] as $count) {
+                    $out = "ply\nformat binary_{$order}_endian 1.0\nelement vertex 12\nproperty float x\nproperty float y\nproperty float z\nelement face ".($count + 2)."\nproperty list uchar $type vertex_indices\nend_header\n";
+                    for ($v = 0; $v < 12; $v++) {
+                        $out .= pack("{$float}3", $v % 4, intdiv($v, 4), $v);
+                    }
+                    $wanted = [];
+                    // A face of four ends a run; another begins after it.
+                    for ($t = 0; $t < $count + 2; $t++) {
+                        $face = $t === $count ? [0, 1, 5, 4] : [$t % 12, ($t + 5) % 12, ($t + 7) % 12];
+                        $out .= pack("C{$code}".count($face), count($face), ...$face);
+                        array_push($wanted, ...($t === $count ? [0, 1, 5, 0, 5, 4] : $face));
+                    }
+                    $read = FormatCatalogue::read(new MemorySource('gauge_low.ply', $out))->parts[0]->mesh->triangles;
+                    self::assertSame($count + 3, intdiv(count($read), 3), "$order $type $count");
+                    self::assertSame(array_slice($wanted, 0, 3 * $count), array_slice($read, 0, 3 * $count), "$order $type $count");
+                    self::assertSame(array_slice($wanted, -3), array_slice($read, -3), "$order $type $count");
+                }
+            }
+            // A number under nothing is told, not taken for four thousand millions.
+            $out = "ply\nformat binary_{$order}_endian 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 5\nproperty list uchar int vertex_indices\nend_header\n".pack("{$float}9", 0, 0, 0, 1, 0, 0, 0, 1, 0).str_repeat(pack("C{$int}3", 3, 0, 1, 2), 4).pack("C{$int}3", 3, 0, -1, 2);
+            try {
+                FormatCatalogue::read(new MemorySource('gauge_low.ply', $out));
+                self::fail('read');
+            } catch (Unreadable $error) {
+                self::assertStringContainsString('-1', $error->getMessage());
+            }
+        }
+    }
+
     #[DataProvider('plys')]
     public function test_a_ply_says_the_same_in_every_encoding_and_type(string $encoding, string $position, string $color, string $length, string $index): void
     {

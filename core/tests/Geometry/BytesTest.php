@@ -38,6 +38,25 @@ final class BytesTest extends TestCase
         self::assertSame(self::single(1e-40), Bytes::toFloat32([1e-40])[0]);
     }
 
+    public function test_blocks_of_any_length_come_back_as_they_were_packed(): void
+    {
+        mt_srand(7);
+        foreach ([...range(0, 40), 1000, 65535, 65536, 65537, 131073] as $count) {
+            $floats = $ints = [];
+            for ($i = 0; $i < $count; $i++) {
+                $floats[] = self::single(mt_rand() / 1000 - 1e6);
+                $ints[] = $i % 3 === 0 ? 0xFFFFFFFF - mt_rand(0, 9) : mt_rand();
+            }
+            self::assertSame($count === 0 ? '' : pack('g*', ...$floats), $packed = Bytes::packFloats($floats), "$count floats");
+            self::assertSame($floats, Bytes::floats($packed), "$count floats");
+            self::assertSame($count === 0 ? '' : pack('V*', ...$ints), $packed = Bytes::packUints($ints), "$count ints");
+            self::assertSame($ints, Bytes::uints($packed), "$count ints");
+        }
+        self::assertSame(pack('V', 0xFFFFFFFF), Bytes::packUints([-1]));
+        // A rest of under four bytes is no number.
+        self::assertSame([[1.5], [7]], [Bytes::floats(pack('g', 1.5).'ab'), Bytes::uints(pack('V', 7).'abc')]);
+    }
+
     private static function single(float $value): float
     {
         $read = unpack('g', pack('g', $value));

@@ -453,7 +453,7 @@ export interface components {
             delivery: number;
             deliveryId: number;
             deliveries: number;
-            state: string;
+            state: components["schemas"]["DeliveryState"];
             doing: string | null;
             verdict: string | null;
             blockers: number;
@@ -535,7 +535,7 @@ export interface components {
             number: number;
             assetId: number;
             assetName: string;
-            state: string;
+            state: components["schemas"]["DeliveryState"];
             error: string | null;
             verdict: string | null;
             blockers: number;
@@ -573,7 +573,7 @@ export interface components {
         DeliveryRowData: {
             id: number;
             number: number;
-            state: string;
+            state: components["schemas"]["DeliveryState"];
             verdict: string | null;
             blockers: number;
             madeByWords: string | null;
@@ -612,7 +612,7 @@ export interface components {
             role: string | null;
             roleBy: string | null;
             bytes: number;
-            state: string;
+            state: components["schemas"]["FileState"];
             error: string | null;
             errorLine: number | null;
             errorOffset: number | null;
@@ -711,7 +711,7 @@ export interface components {
         OutputData: {
             id: number;
             kind: string;
-            state: string;
+            state: components["schemas"]["MakingState"];
             error: string | null;
             name: string | null;
             bytes: number | null;
@@ -722,7 +722,7 @@ export interface components {
         /** @description A sealed package. */
         PackageData: {
             id: number;
-            state: string;
+            state: components["schemas"]["MakingState"];
             error: string | null;
             name: string | null;
             bytes: number | null;
@@ -824,7 +824,7 @@ export interface components {
         /** @description A bake set with what its rays met. */
         SetData: {
             name: string;
-            state: string;
+            state: components["schemas"]["SetState"];
             error: string | null;
             low: string[];
             high: string[];
@@ -954,6 +954,26 @@ export interface components {
              */
             to?: "low" | "high" | "id" | "cage" | "pose" | null;
         };
+        /**
+         * @description How far a delivery has come.
+         * @enum {string}
+         */
+        DeliveryState: "reading" | "measuring" | "checking" | "done" | "failed" | "cancelled";
+        /**
+         * @description Whether a file was read.
+         * @enum {string}
+         */
+        FileState: "waiting" | "reading" | "read" | "unreadable";
+        /**
+         * @description How far something is that is made of a delivery: files, or a package.
+         * @enum {string}
+         */
+        MakingState: "waiting" | "making" | "sealing" | "done" | "failed";
+        /**
+         * @description Whether the rays of a set were shot.
+         * @enum {string}
+         */
+        SetState: "waiting" | "measuring" | "done" | "failed";
     };
     responses: never;
     parameters: never;

@@ -143,7 +143,7 @@ describe('the screen', () => {
     it('says that rays are being shot while nothing is measured yet', () => {
         serve();
         const nothing = { out: null, in: null };
-        const sets = gauge().sets.map((set) => ({ ...set, needed: nothing, firstWrong: nothing, inUse: nothing, state: 'waiting', error: null }));
+        const sets = gauge().sets.map((set) => ({ ...set, needed: nothing, firstWrong: nothing, inUse: nothing, state: 'waiting' as const, error: null }));
         const { getByRole, getAllByText } = show(<Clearance delivery={gauge({ sets, state: 'measuring', explode: null })} />, '/assets/3/deliveries/3/clearance');
         expect(getByRole('heading', { level: 1 }).textContent).toBe('Shooting rays');
         expect(getAllByText('shooting rays…')).toHaveLength(sets.length);

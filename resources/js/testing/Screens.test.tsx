@@ -118,7 +118,7 @@ describe('intake', () => {
         serve();
         const delivery = winch();
         const files = delivery.files.map((file) =>
-            file.name === 'winch_low.obj' ? { ...file, state: 'unreadable', error: 'line 3: a face names vertex 9, and there are 8' } : file,
+            file.name === 'winch_low.obj' ? { ...file, state: 'unreadable' as const, error: 'line 3: a face names vertex 9, and there are 8' } : file,
         );
         const { getByRole, getByText } = show(<Intake delivery={{ ...delivery, files }} />);
         expect(getByRole('heading', { level: 1 }).textContent).toBe('1 file cannot be read');

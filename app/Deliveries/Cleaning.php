@@ -6,6 +6,7 @@ namespace App\Deliveries;
 
 use Anvil\Formats\Folder;
 use App\Models\Delivery;
+use App\Models\File;
 use App\Models\Output;
 use App\Models\Package;
 use App\Models\Upload;
@@ -80,7 +81,7 @@ final class Cleaning
 
     private static function ofDelivery(Delivery $delivery): void
     {
-        $known = ['outputs' => Output::class, 'packages' => Package::class];
+        $known = ['outputs' => Output::class, 'packages' => Package::class, 'original' => File::class];
         foreach (Storage::directories($delivery->folder()) as $inner) {
             $name = basename($inner);
             if (isset($known[$name])) {

@@ -142,6 +142,7 @@ final readonly class DeliveryPage
         $reading = $files->firstWhere('state', FileState::Reading) ?? $files->firstWhere('state', FileState::Waiting);
         $measuring = $sets->firstWhere('state', SetState::Measuring) ?? $sets->firstWhere('state', SetState::Waiting);
         $doing = match ($delivery->state) {
+            DeliveryState::Writing => 'writing the mended files',
             DeliveryState::Reading => $reading === null ? 'pairing' : "reading $reading->name",
             DeliveryState::Measuring => $measuring === null ? 'shooting rays' : "shooting rays of $measuring->name",
             DeliveryState::Checking => 'checking',

@@ -29,9 +29,8 @@ final class HandIn
 {
     /**
      * @param  list<Upload>  $uploads  complete ones
-     * @param  string|null  $derivedBecause  why it was made from another delivery
      */
-    public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Delivery $from = null, ?string $derivedBecause = null, ?Standard $standard = null): Delivery
+    public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Standard $standard = null): Delivery
     {
         $user = (string) config()->string('anvil.user');
         $folder = null;
@@ -39,29 +38,19 @@ final class HandIn
         try {
             $files = self::files($uploads, $unpacked);
             // Each upload is taken once: of two who hand in the same, one is told.
-            $delivery = DB::transaction(function () use ($uploads, $files, $asset, $name, $from, $derivedBecause, $standard, $user, &$folder): Delivery {
+            $delivery = DB::transaction(function () use ($uploads, $files, $asset, $name, $standard, $user, &$folder): Delivery {
                 $ids = array_map(static fn (Upload $upload): string => $upload->id, $uploads);
                 if (Upload::query()->whereIn('id', $ids)->lockForUpdate()->count() !== count($ids)) {
                     throw ValidationException::withMessages(['uploads' => 'these files were handed in already, a moment ago']);
                 }
                 $asset ??= $this->assetFor(array_column($files, 'name'), $name, $standard, $user);
-                Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
-                $last = $asset->deliveries()->max('number');
-                $number = (is_numeric($last) ? (int) $last : 0) + 1;
-                $delivery = $asset->deliveries()->create(['number' => $number, 'state' => DeliveryState::Reading, 'step' => Step::Read, 'handed_in_by' => $user, 'derived_from' => $from?->id, 'made_by_words' => $derivedBecause]);
+                $delivery = self::next($asset, ['state' => DeliveryState::Reading, 'step' => Step::Read]);
                 // A transaction that is begun anew begins with an empty folder.
                 if ($folder !== null) {
                     Store::drop($folder);
                 }
                 $folder = $delivery->folder();
-                foreach ($files as $position => $file) {
-                    $path = "$folder/original/".Str::uuid()->toString();
-                    // A link or a move would leave one of the two without its bytes when the other is undone.
-                    Store::copy($file['path'], $path);
-                    $kind = FormatCatalogue::isExplodePlan($file['name']) ? 'plan' : (in_array(strtolower(pathinfo($file['name'], PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh');
-                    $role = $from?->files->firstWhere('name', $file['name'])?->role;
-                    $delivery->files()->create(['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? FileState::Waiting : FileState::Read]);
-                }
+                $delivery->files()->createMany(self::stored($delivery, $files));
                 $asset->update(['changed_by' => $user]);
                 $delivery->refresh();
                 Steps::send($delivery);
@@ -82,6 +71,41 @@ final class HandIn
         }
 
         return $delivery;
+    }
+
+    /**
+     * A delivery of the number after the last, under the asset's lock. In a transaction.
+     *
+     * @param  array<string, mixed>  $columns
+     */
+    public static function next(Asset $asset, array $columns): Delivery
+    {
+        Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
+        $last = $asset->deliveries()->max('number');
+
+        return $asset->deliveries()->create([...$columns, 'number' => (is_numeric($last) ? (int) $last : 0) + 1, 'handed_in_by' => config()->string('anvil.user')]);
+    }
+
+    /**
+     * Puts files into the store, for a delivery.
+     *
+     * @param  list<array{name: string, path: string}>  $files
+     * @param  Delivery|null  $from  whose files of the same names had roles that these have, too
+     * @return list<array{position: int, name: string, path: string, kind: string, role: string|null, bytes: int, state: FileState}> their rows
+     */
+    public static function stored(Delivery $delivery, array $files, ?Delivery $from = null): array
+    {
+        $rows = [];
+        foreach ($files as $position => $file) {
+            $path = $delivery->folder().'/original/'.Str::uuid()->toString();
+            // A link or a move would leave one of the two without its bytes when the other is undone.
+            Store::copy($file['path'], $path);
+            $kind = FormatCatalogue::isExplodePlan($file['name']) ? 'plan' : (in_array(strtolower(pathinfo($file['name'], PATHINFO_EXTENSION)), FormatCatalogue::SIDE_ENDINGS, true) ? 'side' : 'mesh');
+            $role = $from?->files->firstWhere('name', $file['name'])?->role;
+            $rows[] = ['position' => $position, 'name' => $file['name'], 'path' => $path, 'kind' => $kind, 'role' => $role, 'bytes' => (int) filesize($file['path']), 'state' => $kind === 'mesh' ? FileState::Waiting : FileState::Read];
+        }
+
+        return $rows;
     }
 
     /** What the names of an asset's files have in common: the first mesh file's, less its role suffix, in lower case. */

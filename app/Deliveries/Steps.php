@@ -11,6 +11,7 @@ use App\Jobs\MeasureSet;
 use App\Jobs\PairDelivery;
 use App\Jobs\ReadFile;
 use App\Jobs\SealPackage;
+use App\Jobs\WriteFiles;
 use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\File;
@@ -25,20 +26,25 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 
 /**
- * What is due of a delivery, read from its rows: read its files, pair its parts, measure its sets, check.
+ * What is due of a delivery, read from its rows: write its files, where they are those of another one mended; read its files, pair its parts, measure its sets, check.
  *
  * Every change of step takes the delivery's lock, and its jobs are sent in the same transaction: they lie in the same database, so that
  * neither can be there without the other. A run has a number; a job of an earlier one does nothing.
  */
 final class Steps
 {
-    /** Begins a run with reading, or with pairing where all is read. In a transaction with the delivery's row locked. */
+    /** Begins a run with what is not done yet: writing, reading, pairing. In a transaction with the delivery's row locked. */
     public static function begin(Delivery $delivery): void
     {
         $files = $delivery->files()->where('kind', 'mesh');
         $unread = (clone $files)->whereIn('state', FileState::OPEN)->exists();
         (clone $files)->where('state', FileState::Reading)->update(['state' => FileState::Waiting]);
-        $delivery->update(['state' => $unread ? DeliveryState::Reading : DeliveryState::Measuring, 'step' => $unread ? Step::Read : Step::Pair, 'run' => $delivery->run + 1, 'error' => null, 'verdict' => null]);
+        [$state, $step] = match (true) {
+            $delivery->changes !== null && $delivery->files()->doesntExist() => [DeliveryState::Writing, Step::Write],
+            $unread => [DeliveryState::Reading, Step::Read],
+            default => [DeliveryState::Measuring, Step::Pair],
+        };
+        $delivery->update(['state' => $state, 'step' => $step, 'run' => $delivery->run + 1, 'error' => null, 'verdict' => null]);
         self::send($delivery);
     }
 
@@ -95,6 +101,7 @@ final class Steps
         [$id, $run] = [$delivery->id, $delivery->run];
 
         return match ($delivery->isOver() ? null : $delivery->step) {
+            Step::Write => [new WriteFiles($id, $run)],
             Step::Read => array_values($delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->get(['id'])->map(static fn (File $file): ReadFile => new ReadFile($id, $run, $file->id))->all()),
             Step::Pair => [new PairDelivery($id, $run)],
             Step::Measure => array_values($delivery->sets()->whereIn('state', SetState::OPEN)->get(['id'])->map(static fn (BakeSet $set): MeasureSet => new MeasureSet($id, $run, $set->id))->all()),

@@ -21,6 +21,7 @@ use Illuminate\Support\Carbon;
  * @property int|null $derived_from
  * @property int|null $exploded_from the delivery of the asset that this one is an exploded layout of
  * @property string|null $made_by_words why a derived one was made
+ * @property array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool}|null $changes what a derived one changes in each mesh file of the other, and whether a layout that was exploded still is
  * @property DeliveryState $state
  * @property string|null $error
  * @property string|null $verdict ready or blocked
@@ -54,7 +55,7 @@ final class Delivery extends Model
      */
     protected function casts(): array
     {
-        return ['state' => DeliveryState::class, 'step' => Step::class, 'report' => 'array', 'summary' => 'array', 'checked_at' => 'datetime'];
+        return ['state' => DeliveryState::class, 'step' => Step::class, 'changes' => 'array', 'report' => 'array', 'summary' => 'array', 'checked_at' => 'datetime'];
     }
 
     /**

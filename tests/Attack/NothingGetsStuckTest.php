@@ -6,8 +6,10 @@ namespace Tests\Attack;
 
 use App\Deliveries\Cleaning;
 use App\Deliveries\Steps;
+use App\Deliveries\Store;
 use App\Deliveries\Workers;
 use App\Http\ErrorAnswer;
+use App\Jobs\WriteFiles;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
@@ -130,6 +132,46 @@ final class NothingGetsStuckTest extends AttackCase
         $delivery = Delivery::query()->findOrFail($id);
         self::assertSame(DeliveryState::Failed, $delivery->state, (string) json_encode(DB::table('workers')->get()));
         self::assertStringContainsString('Reading heavy_low.obj needs more than', (string) $delivery->error);
+    }
+
+    /** A delivery of mended files: written by a job that may be lost, stopped, or left without what it writes from. */
+    public function test_mended_files_are_written_or_it_is_said_why_not(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        $this->work();
+        $file = Delivery::query()->findOrFail($id)->files->firstOrFail();
+        $mend = fn (): Delivery => Delivery::query()->findOrFail((int) $this->postJson("/api/deliveries/$id/mend", ['renames' => [['fileId' => $file->id, 'from' => 'post_low', 'to' => 'pole_low']]])->assertCreated()->json('deliveryId')); // @phpstan-ignore cast.int
+
+        $lost = $mend();
+        DB::table('jobs')->delete();
+        self::assertSame(1, Steps::reconcile());
+        // Run twice, as after a kill at its end.
+        (new WriteFiles($lost->id, 1))->handle();
+        $this->work();
+        self::assertSame([DeliveryState::Done, 2], [$lost->refresh()->state, $lost->files()->count()]);
+        self::assertSame(['pole_low'], $lost->parts()->where('name', 'like', '%_low')->pluck('name')->all());
+        self::assertCount(2, Storage::files($lost->folder().'/original'));
+
+        $cancelled = $mend();
+        $this->postJson("/api/deliveries/$cancelled->id/cancel")->assertNoContent();
+        $this->work();
+        self::assertSame([DeliveryState::Cancelled, 0], [$cancelled->refresh()->state, $cancelled->files()->count()]);
+        $this->postJson("/api/deliveries/$cancelled->id/recheck")->assertNoContent();
+        self::assertSame(DeliveryState::Writing, $cancelled->refresh()->state);
+        $this->work();
+        self::assertSame([DeliveryState::Done, 2], [$cancelled->refresh()->state, $cancelled->files()->count()]);
+
+        $torn = $mend();
+        Storage::delete($file->path);
+        $this->work();
+        self::assertSame([DeliveryState::Failed, 0], [$torn->refresh()->state, $torn->files()->count()]);
+        self::assertStringStartsWith('The files could not be mended: ', (string) $torn->error);
+
+        $orphan = $mend();
+        $this->deleteJson("/api/deliveries/$id", ['number' => 1])->assertNoContent();
+        $this->work();
+        self::assertSame([DeliveryState::Failed, 'The delivery that this one was to be made from was deleted.'], [$orphan->refresh()->state, $orphan->error]);
+        self::assertSame([], glob(Store::here()->path('work').'/*'));
     }
 
     public function test_choices_are_refused_while_a_check_runs_and_change_nothing(): void

@@ -247,6 +247,8 @@ final class DeliveryTest extends TestCase
         // Mended, the files keep their folders and their side files.
         $file = collect((array) $page->json('files'))->firstWhere('name', 'out/davit_low.obj');
         $made = $this->postJson("/api/deliveries/$id/mend", ['renames' => [['fileId' => $file['id'], 'from' => 'post_low', 'to' => 'pole_low']]])->assertCreated()->json('deliveryId');
+        $this->getJson('/api/deliveries/'.(is_int($made) ? $made : 0))->assertJsonPath('state', 'writing')->assertJsonPath('progress.doing', 'writing the mended files')->assertJsonPath('files', []);
+        $this->work();
         self::assertSame(['out/davit_high.ply', 'out/davit_low.obj', 'out/davit.mtl'], Delivery::query()->findOrFail(is_int($made) ? $made : 0)->files->pluck('name')->all());
         unlink($path);
         $id = $this->handInParts(['torn.zip' => "PK\x03\x04 and no more"]);

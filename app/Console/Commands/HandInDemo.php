@@ -39,7 +39,7 @@ final class HandInDemo extends Command
                 copy($path, Store::here()->path($upload->path()));
                 $uploads[] = $upload;
             }
-            $handIn->deliver($uploads, null, $name, null, null, $standard);
+            $handIn->deliver($uploads, null, $name, $standard);
         }
 
         return self::SUCCESS;

@@ -15,7 +15,6 @@ use Anvil\Pairing\SuffixGuess;
 use Anvil\Pairing\TieKind;
 use Anvil\Place\PlaceMend;
 use Anvil\Standard\Role;
-use Anvil\Unreadable;
 use App\Deliveries\Derived;
 use App\Deliveries\StoredDelivery;
 use App\Http\Data\DeliveredData;
@@ -76,7 +75,7 @@ final class MendController extends Controller
 
     /** Writes the files with these names changed, as a new delivery; the old one stays as it is. */
     #[OA\Post(path: '/api/deliveries/{delivery}/mend', operationId: 'mend', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
-    public function mend(Request $request, Delivery $delivery, Derived $derived): JsonResponse
+    public function mend(Request $request, Delivery $delivery): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
         $plan = $this->plan($request, $stored, $this->light($stored));
@@ -89,12 +88,12 @@ final class MendController extends Controller
         }
         $count = count($plan->rows);
 
-        return $this->deliver($derived, $delivery, $changes, "$count ".($count === 1 ? 'name' : 'names')." mended from delivery $delivery->number", 'renames');
+        return self::deliver($delivery, $changes, "$count ".($count === 1 ? 'name' : 'names')." mended from delivery $delivery->number");
     }
 
     /** Writes the high files scaled and turned to fit the low ones, as a new delivery. */
     #[OA\Post(path: '/api/deliveries/{delivery}/place', operationId: 'mendPlace', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
-    public function place(Delivery $delivery, Derived $derived): JsonResponse
+    public function place(Delivery $delivery): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
         // What was found when it was checked: no mesh is read, and nothing is measured, while somebody waits for the page.
@@ -108,12 +107,12 @@ final class MendController extends Controller
             throw ValidationException::withMessages(['delivery' => $mend->stuck[0]]);
         }
 
-        return $this->deliver($derived, $delivery, array_map(static fn ($matrix): Changes => new Changes(placed: $matrix), $mend->ofFiles), "high poly {$mend->words()} from delivery $delivery->number", 'delivery');
+        return self::deliver($delivery, array_map(static fn ($matrix): Changes => new Changes(placed: $matrix), $mend->ofFiles), "high poly {$mend->words()} from delivery $delivery->number");
     }
 
     /** Writes the files of an exploded layout with every part back where it was, as a new delivery. */
     #[OA\Post(path: '/api/deliveries/{delivery}/assemble', operationId: 'putBack', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Put back', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
-    public function assemble(Delivery $delivery, Derived $derived): JsonResponse
+    public function assemble(Delivery $delivery): JsonResponse
     {
         $measures = (new StoredDelivery($delivery))->light();
         $changes = ExplodedFiles::back($measures->asset, $measures->assembled);
@@ -121,7 +120,7 @@ final class MendController extends Controller
             throw ValidationException::withMessages(['delivery' => $measures->assembled === null ? 'this delivery is no exploded layout' : 'no part of it was moved']);
         }
 
-        return $this->deliver($derived, $delivery, $changes, "put back together from delivery $delivery->number", 'delivery', false);
+        return self::deliver($delivery, $changes, "put back together from delivery $delivery->number", false);
     }
 
     /** Takes the suffixes that were found in the files into the asset's standard. */
@@ -263,13 +262,9 @@ final class MendController extends Controller
     /**
      * @param  array<int, Changes>  $changes
      */
-    private function deliver(Derived $derived, Delivery $delivery, array $changes, string $because, string $field, bool $exploded = true): JsonResponse
+    private static function deliver(Delivery $delivery, array $changes, string $because, bool $exploded = true): JsonResponse
     {
-        try {
-            $new = $derived->deliver($delivery, $changes, $because, $exploded);
-        } catch (Unreadable $error) {
-            throw ValidationException::withMessages([$field => $error->getMessage()]);
-        }
+        $new = Derived::deliver($delivery, $changes, $because, $exploded);
 
         return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number), 201);
     }

@@ -12,6 +12,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(schema: 'DeliveryState', type: 'string')]
 enum DeliveryState: string
 {
+    case Writing = 'writing';
     case Reading = 'reading';
     case Measuring = 'measuring';
     case Checking = 'checking';

@@ -9,6 +9,7 @@ namespace App\Models\State;
  */
 enum Step: string
 {
+    case Write = 'write';
     case Read = 'read';
     case Pair = 'pair';
     case Measure = 'measure';

@@ -20,6 +20,27 @@ final readonly class Changes
     {
     }
 
+    /**
+     * For a store; `ofArray` takes it back.
+     *
+     * @return array{names: array<string, string>, moves: array<string, array{float, float, float}>, placed: list<float>|null}
+     */
+    public function toArray(): array
+    {
+        return ['names' => $this->names, 'moves' => $this->moves, 'placed' => $this->placed?->m];
+    }
+
+    /**
+     * @param  array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}  $stored
+     */
+    public static function ofArray(array $stored): self
+    {
+        return new self(
+            $stored['names'], array_map(static fn (array $by): array => [(float) $by[0], (float) $by[1], (float) $by[2]], $stored['moves']),
+            $stored['placed'] === null ? null : Matrix::of(array_map(floatval(...), $stored['placed'])),
+        );
+    }
+
     /** What happens to the one part of a file that holds no more. */
     public function matrixFor(string $part): ?Matrix
     {

@@ -958,7 +958,7 @@ export interface components {
          * @description How far a delivery has come.
          * @enum {string}
          */
-        DeliveryState: "reading" | "measuring" | "checking" | "done" | "failed" | "cancelled";
+        DeliveryState: "writing" | "reading" | "measuring" | "checking" | "done" | "failed" | "cancelled";
         /**
          * @description Whether a file was read.
          * @enum {string}

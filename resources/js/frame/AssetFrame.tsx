@@ -63,15 +63,17 @@ function Progress({ delivery }: { delivery: Delivery }) {
         return null;
     }
     const { files, filesDone, sets, setsDone, doing } = delivery.progress;
-    const share = delivery.state === 'reading' ? (0.4 * filesDone) / Math.max(1, files) : 0.4 + (0.55 * setsDone) / Math.max(1, sets);
+    const share = delivery.state === 'writing' ? 0.02 : delivery.state === 'reading' ? (0.4 * filesDone) / Math.max(1, files) : 0.4 + (0.55 * setsDone) / Math.max(1, sets);
     return (
         <div style={{ padding: '10px 18px 0' }} role="status">
             <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', marginBottom: 4 }}>
                 <span>
                     {doing ?? 'working'}{' '}
-                    <span className="soft">
-                        · {filesDone} of {plural(files, 'file')} read, {setsDone} of {plural(sets, 'set')} measured
-                    </span>
+                    {files > 0 && (
+                        <span className="soft">
+                            · {filesDone} of {plural(files, 'file')} read, {setsDone} of {plural(sets, 'set')} measured
+                        </span>
+                    )}
                 </span>
                 <Button variant="outlined" onClick={() => cancel.mutate()}>
                     Cancel

@@ -30,25 +30,29 @@ export function Intake({ delivery }: { delivery: Delivery }) {
     const blockers = delivery.findings.filter((finding) => finding.station === 'intake' && finding.severity === 'blocker' && !finding.waived).length;
     const { place } = delivery;
     const headline =
-        broken.length > 0
-            ? `${plural(broken.length, 'file')} cannot be read`
-            : found('unit-mismatch')
-              ? found('axis-mismatch')
-                  ? 'High and low poly differ in size and are turned against each other'
-                  : 'High and low poly differ in size'
-              : found('axis-mismatch')
-                ? 'The high poly is turned against the low poly'
-                : delivery.state !== 'done'
-                  ? `Taking in ${plural(meshes.length, 'file')}`
-                  : count('low') === 0 && count('high') === 0
-                    ? 'Nothing says which parts are low and which are high poly'
-                    : found('off-alignment')
-                      ? 'Low and high poly do not lie on each other everywhere'
-                      : blockers > 0
-                        ? `${plural(blockers, 'blocker')} on the way in`
-                        : count('high') === 0
-                          ? 'The files are usable; there is no high poly'
-                          : 'Same thing, same place, same size: all files are usable';
+        meshes.length === 0
+            ? delivery.state === 'writing'
+                ? 'Writing the mended files'
+                : 'The mended files were not written'
+            : broken.length > 0
+              ? `${plural(broken.length, 'file')} cannot be read`
+              : found('unit-mismatch')
+                ? found('axis-mismatch')
+                    ? 'High and low poly differ in size and are turned against each other'
+                    : 'High and low poly differ in size'
+                : found('axis-mismatch')
+                  ? 'The high poly is turned against the low poly'
+                  : delivery.state !== 'done'
+                    ? `Taking in ${plural(meshes.length, 'file')}`
+                    : count('low') === 0 && count('high') === 0
+                      ? 'Nothing says which parts are low and which are high poly'
+                      : found('off-alignment')
+                        ? 'Low and high poly do not lie on each other everywhere'
+                        : blockers > 0
+                          ? `${plural(blockers, 'blocker')} on the way in`
+                          : count('high') === 0
+                            ? 'The files are usable; there is no high poly'
+                            : 'Same thing, same place, same size: all files are usable';
     const counts = [
         plural(count('low'), 'low part'),
         plural(count('high'), 'high part'),

@@ -114,6 +114,16 @@ describe('intake', () => {
         expect(getByLabelText('winch_low.obj').textContent).toContain('says none · says none');
     });
 
+    it('says of a mended delivery that its files are being written, or were not', () => {
+        serve();
+        const empty = { files: [], parts: [], findings: [], verdict: null };
+        const first = show(<Intake delivery={winch({ ...empty, state: 'writing' })} />);
+        expect(first.getByRole('heading', { level: 1 }).textContent).toBe('Writing the mended files');
+        first.unmount();
+        const { getByRole } = show(<Intake delivery={winch({ ...empty, state: 'failed', error: 'The files could not be mended.' })} />);
+        expect(getByRole('heading', { level: 1 }).textContent).toBe('The mended files were not written');
+    });
+
     it('says which file cannot be read and why', () => {
         serve();
         const delivery = winch();

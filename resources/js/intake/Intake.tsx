@@ -76,9 +76,15 @@ export function Intake({ delivery }: { delivery: Delivery }) {
                     <div>
                         <h1>{headline}</h1>
                         <p>
-                            {counts.filter(Boolean).join(', ')}
-                            {sides.length > 0 && `; with ${sides.length <= 3 ? sides.map((side) => side.name).join(', ') : plural(sides.length, 'side file')}`}. The originals are
-                            kept as they came.
+                            {meshes.length === 0 ? (
+                                <>{delivery.madeByWords ?? 'mended'}. That delivery stays as it is.</>
+                            ) : (
+                                <>
+                                    {counts.filter(Boolean).join(', ')}
+                                    {sides.length > 0 && `; with ${sides.length <= 3 ? sides.map((side) => side.name).join(', ') : plural(sides.length, 'side file')}`}. The
+                                    originals are kept as they came.
+                                </>
+                            )}
                         </p>
                     </div>
                     <Boxes files={meshes} place={place} />

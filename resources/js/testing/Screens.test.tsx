@@ -117,7 +117,8 @@ describe('intake', () => {
     it('says of a mended delivery that its files are being written, or were not', () => {
         serve();
         const empty = { files: [], parts: [], findings: [], verdict: null };
-        const first = show(<Intake delivery={winch({ ...empty, state: 'writing' })} />);
+        const first = show(<Intake delivery={winch({ ...empty, state: 'writing', madeByWords: '1 name mended from delivery 1' })} />);
+        expect(first.getByText('1 name mended from delivery 1. That delivery stays as it is.')).toBeDefined();
         expect(first.getByRole('heading', { level: 1 }).textContent).toBe('Writing the mended files');
         first.unmount();
         const { getByRole } = show(<Intake delivery={winch({ ...empty, state: 'failed', error: 'The files could not be mended.' })} />);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests;
 
 use App\Deliveries\Store;
+use App\Models\Delivery;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 use Symfony\Component\HttpFoundation\Response;
@@ -41,5 +42,33 @@ trait HandsIn
     protected function piece(string $upload, int|string $offset, string $content): TestResponse
     {
         return $this->call('PUT', "/api/uploads/$upload?offset=$offset", [], [], [], ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/octet-stream', 'HTTP_X_ANVIL' => '1'], $content);
+    }
+
+    /**
+     * Hands files in.
+     *
+     * @param  array<string, string>  $files  name → content
+     */
+    protected function handIn(array $files): int
+    {
+        $ids = [];
+        foreach ($files as $name => $content) {
+            $ids[] = $this->upload((string) $name, $content);
+        }
+        $id = $this->postJson('/api/deliveries', ['uploads' => $ids])->assertCreated()->json('deliveryId');
+        self::assertIsInt($id);
+
+        return $id;
+    }
+
+    /**
+     * What was found and measured, without ids, names of files and times.
+     */
+    protected function figures(int $id): string
+    {
+        $delivery = Delivery::query()->findOrFail($id);
+        $text = (string) json_encode([$delivery->verdict, $delivery->findings->map->only(['code', 'severity', 'message', 'measure', 'where'])->all(), $delivery->sets->map->only(['name', 'state', 'samples', 'clearance'])->all()]);
+
+        return (string) preg_replace('/(post|quay)\d+_/', '$1_', $text);
     }
 }

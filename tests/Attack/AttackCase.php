@@ -23,23 +23,6 @@ abstract class AttackCase extends TestCase
     }
 
     /**
-     * Hands files in.
-     *
-     * @param  array<string, string>  $files  name → content
-     */
-    protected function handIn(array $files): int
-    {
-        $ids = [];
-        foreach ($files as $name => $content) {
-            $ids[] = $this->upload((string) $name, $content);
-        }
-        $id = $this->postJson('/api/deliveries', ['uploads' => $ids])->assertCreated()->json('deliveryId');
-        self::assertIsInt($id);
-
-        return $id;
-    }
-
-    /**
      * @return array<string, string> a small pair that is checked in a moment
      */
     protected static function pair(int $number): array

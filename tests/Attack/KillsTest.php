@@ -78,15 +78,4 @@ final class KillsTest extends AttackCase
             usleep(200_000);
         }
     }
-
-    /**
-     * What was found and measured, without ids, names of files and times.
-     */
-    private function figures(int $id): string
-    {
-        $delivery = Delivery::query()->findOrFail($id);
-        $text = (string) json_encode([$delivery->verdict, $delivery->findings->map->only(['code', 'severity', 'message', 'measure', 'where'])->all(), $delivery->sets->map->only(['name', 'state', 'samples', 'clearance'])->all()]);
-
-        return (string) preg_replace('/post\d+_/', 'post_', $text);
-    }
 }

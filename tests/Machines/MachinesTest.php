@@ -264,28 +264,4 @@ final class MachinesTest extends TestCase
 
         return $files;
     }
-
-    /**
-     * @param  array<string, string>  $files
-     */
-    private function handIn(array $files): int
-    {
-        $ids = [];
-        foreach ($files as $name => $content) {
-            $ids[] = $this->upload((string) $name, $content);
-        }
-        $id = $this->postJson('/api/deliveries', ['uploads' => $ids])->assertCreated()->json('deliveryId');
-        self::assertIsInt($id);
-
-        return $id;
-    }
-
-    /** What was found and measured, without ids, names of files and times. */
-    private function figures(int $id): string
-    {
-        $delivery = Delivery::query()->findOrFail($id);
-        $text = (string) json_encode([$delivery->verdict, $delivery->findings->map->only(['code', 'severity', 'message', 'measure', 'where'])->all(), $delivery->sets->map->only(['name', 'state', 'samples', 'clearance'])->all()]);
-
-        return (string) preg_replace('/quay\d+_/', 'quay_', $text);
-    }
 }

@@ -26,7 +26,7 @@ final class Workers
     public static function holds(?Job $job): void
     {
         $self = ['machine' => self::machine(), 'pid' => (int) getmypid(), 'born' => self::born((int) getmypid()) ?? ''];
-        $held = ['job_id' => $job === null ? null : (int) $job->getJobId(), 'step' => $job === null ? null : self::stepOf($job->getRawBody()), 'last_words' => null, 'seen_at' => now(), 'updated_at' => now()];
+        $held = ['job_id' => $job === null ? null : (int) $job->getJobId(), 'step' => $job === null ? null : self::stepOf($job->getRawBody()), 'last_words' => null, 'seen_at' => DB::raw('CURRENT_TIMESTAMP'), 'updated_at' => now()];
         if (Worker::query()->where($self)->update($held) === 0) {
             Worker::query()->insertOrIgnore([...$self, ...$held, 'created_at' => now()]);
         }
@@ -49,9 +49,11 @@ final class Workers
      */
     public static function release(bool $all = false): void
     {
+        // By the database's clock alone: those of machines differ.
+        $silent = Worker::query()->whereRaw('seen_at < CURRENT_TIMESTAMP - INTERVAL ? SECOND', [config()->integer('anvil.silent_after')])->pluck('id')->all();
         foreach (Worker::query()->get() as $worker) {
             // Of another machine's that machine's own keeper tells, as long as there is one.
-            $isAlive = $worker->machine === self::machine() ? self::born($worker->pid) === $worker->born : $worker->seen_at->timestamp > time() - config()->integer('anvil.silent_after');
+            $isAlive = $worker->machine === self::machine() ? self::born($worker->pid) === $worker->born : ! in_array($worker->id, $silent, true);
             if (! $all && $isAlive) {
                 continue;
             }
@@ -70,7 +72,7 @@ final class Workers
     {
         foreach (Worker::query()->where('machine', self::machine())->get() as $worker) {
             if (self::born($worker->pid) === $worker->born) {
-                Worker::query()->whereKey($worker->id)->update(['seen_at' => now()]);
+                Worker::query()->whereKey($worker->id)->update(['seen_at' => DB::raw('CURRENT_TIMESTAMP')]);
             }
         }
     }

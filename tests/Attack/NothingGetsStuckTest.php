@@ -134,6 +134,28 @@ final class NothingGetsStuckTest extends AttackCase
         self::assertStringContainsString('Reading heavy_low.obj needs more than', (string) $delivery->error);
     }
 
+    public function test_what_a_silent_machine_held_goes_to_others(): void
+    {
+        $id = $this->handIn(self::pair(1));
+        $job = DB::table('jobs')->orderBy('id')->first();
+        self::assertIsObject($job);
+        DB::table('jobs')->where('id', $job->id)->update(['reserved_at' => time(), 'attempts' => 1]);
+        $silent = config()->integer('anvil.silent_after');
+        $worker = Worker::query()->create(['machine' => 'another', 'pid' => 7, 'born' => 'there', 'job_id' => $job->id, 'step' => 'read:1:1']);
+        // It spoke a moment ago by the database's clock, whatever this machine's says.
+        Worker::query()->whereKey($worker->id)->update(['seen_at' => DB::raw('CURRENT_TIMESTAMP - INTERVAL '.($silent - 5).' SECOND')]);
+        $this->travel(1)->days();
+        Workers::release();
+        self::assertSame(1, Worker::query()->count());
+        self::assertNotNull(DB::table('jobs')->where('id', $job->id)->value('reserved_at'));
+        $this->travelBack();
+        Worker::query()->whereKey($worker->id)->update(['seen_at' => DB::raw('CURRENT_TIMESTAMP - INTERVAL '.($silent + 5).' SECOND')]);
+        Workers::release();
+        self::assertSame([0, 0, null], [Worker::query()->count(), DB::table('jobs')->where('id', $job->id)->value('attempts'), DB::table('jobs')->where('id', $job->id)->value('reserved_at')]);
+        $this->work();
+        self::assertSame(DeliveryState::Done, Delivery::query()->findOrFail($id)->state);
+    }
+
     /** A delivery of mended files: written by a job that may be lost, stopped, or left without what it writes from. */
     public function test_mended_files_are_written_or_it_is_said_why_not(): void
     {
@@ -320,7 +342,7 @@ final class NothingGetsStuckTest extends AttackCase
         $upload = $this->upload('late_low.obj', 'abc');
         $fresh = $this->upload('now_low.obj', 'abc');
         Upload::query()->whereKey($upload)->update(['updated_at' => now()->subDays(3)]);
-        foreach (["$folder/mending-1/a", "$folder/outputs/77.zip", 'assets/900/1/original/x', 'uploads/left', 'work/left.zip'] as $left) {
+        foreach (["$folder/mending-1/a", "$folder/outputs/77.zip", "$folder/original/stray", 'assets/900/1/original/x', 'uploads/left', 'work/left.zip'] as $left) {
             Storage::put($left, 'left');
         }
         Cleaning::run();
@@ -329,7 +351,7 @@ final class NothingGetsStuckTest extends AttackCase
         self::assertTrue(Storage::exists("uploads/$fresh"));
         exec('find '.escapeshellarg(Storage::path('')).' -exec touch -d "3 hours ago" {} +');
         Cleaning::run();
-        foreach (["$folder/mending-1", "$folder/outputs/77.zip", 'assets/900/1', 'uploads/left', 'work/left.zip'] as $left) {
+        foreach (["$folder/mending-1", "$folder/outputs/77.zip", "$folder/original/stray", 'assets/900/1', 'uploads/left', 'work/left.zip'] as $left) {
             self::assertFalse(Storage::exists($left), $left);
         }
         self::assertTrue(Storage::exists("uploads/$fresh"));

@@ -1,5 +1,7 @@
 <?php
 
+use Anvil\Version;
+
 return [
     /* Who changes are signed by, until accounts come. */
     'user' => env('ANVIL_USER', 'technical artist'),
@@ -35,9 +37,12 @@ return [
     /* Copies of a shared store's files that a machine keeps, in bytes. */
     'copies' => (int) env('ANVIL_COPIES', 20 * 1024 ** 3),
 
+    /* Triangles of a delivery up to which a worker loads all its meshes and keeps them from one job to the next; of a larger one it loads what a job needs. */
+    'keep_triangles' => 3_000_000,
+
     /* Triangles at most that a display mesh of one role has. */
     'display_triangles' => 300_000,
 
     /* Part of every result, so that it is known which rules made it. */
-    'core_version' => '0.5.0',
+    'core_version' => Version::CORE,
 ];

@@ -18,7 +18,7 @@ trait HandsIn
     protected function emptied(): void
     {
         $this->withHeader('X-Anvil', '1');
-        foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps', 'cache'] as $table) {
+        foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps', 'cache', 'measures'] as $table) {
             DB::table($table)->delete();
         }
         // Numbers begin anew where another suite ran before, and with them the folders.

@@ -54,6 +54,7 @@ final class Cleaning
                 self::dropOld($asset);
             }
         }
+        KeptMeasures::prune();
         DB::table('stopped_steps')->where('updated_at', '<', now()->subDays(7))->delete();
         DB::table('failed_jobs')->where('failed_at', '<', now()->subDays(30))->delete();
     }

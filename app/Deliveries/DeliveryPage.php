@@ -81,7 +81,7 @@ final readonly class DeliveryPage
 
     public function __construct(private Delivery $delivery)
     {
-        $delivery->loadMissing(['asset.standard', 'files.parts', 'sets', 'findings', 'outputs', 'packages']);
+        $delivery->loadMissing(['asset.standard', 'files.parts', 'sets.kept', 'findings', 'outputs', 'packages']);
         // Names and bounds are enough for what is shown; no mesh is loaded.
         $this->measures = (new StoredDelivery($delivery))->light();
         $byName = [];

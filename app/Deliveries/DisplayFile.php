@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\Cage\CageFit;
+use Anvil\Clearance\SetClearance;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\DisplayMesh;
 use Anvil\Geometry\Mesh;
@@ -13,6 +14,7 @@ use Anvil\Pairing\RoledPart;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 use App\Models\Delivery;
+use App\Models\Part;
 
 /**
  * The light meshes of a delivery's parts, a file a role: the length of a JSON header as uint32, the header, then for each part its
@@ -30,26 +32,37 @@ final class DisplayFile
     /** What there may be a file of. */
     public const KINDS = ['low', 'high', 'id', 'cage', self::SINGLE, self::FITTED];
 
-    public static function write(Delivery $delivery, Measures $measures): void
+    /**
+     * @param  array<string, SetClearance>  $clearances  by set
+     */
+    public static function write(Delivery $delivery, StoredDelivery $stored, array $clearances): void
     {
+        $asset = $stored->shown()->asset;
         $setOf = [];
-        foreach ($measures->asset->sets as $set) {
+        foreach ($asset->sets as $set) {
             foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
                 $setOf[spl_object_id($part)] = $set->name;
             }
         }
         foreach (self::ROLES as $role) {
             $parts = [];
-            foreach ($measures->asset->parts as $part) {
+            foreach ($asset->parts as $part) {
                 if ($part->role === $role) {
                     $parts[] = [$part, $setOf[spl_object_id($part)] ?? null, $part->part->mesh];
                 }
             }
             self::put($delivery, $role->value, $parts);
         }
+        // A cage has a vertex for each of the low poly's own.
+        $lows = [];
+        foreach ($asset->parts as $number => $part) {
+            if ($part->role === Role::Low) {
+                $lows[$stored->parts()[$number]->id] = true;
+            }
+        }
         $single = [];
-        foreach ($measures->asset->sets as $set) {
-            $reach = ($measures->clearances[$set->name] ?? null)?->inUse()->out;
+        foreach ($stored->inspection(static fn (Part $part): bool => isset($lows[$part->id]))->asset->sets as $set) {
+            $reach = ($clearances[$set->name] ?? null)?->inUse()->out;
             if ($reach !== null) {
                 array_push($single, ...self::cage($set, CageFit::single($set, $reach)));
             }
@@ -57,6 +70,19 @@ final class DisplayFile
         self::put($delivery, self::SINGLE, $single);
         // A cage that was fitted at another reach or in other sets is no more the one of this delivery.
         Store::dropFile(self::path($delivery, self::FITTED));
+    }
+
+    /**
+     * The mesh that the screen shows in place of a part's own.
+     *
+     * @param  int  $all  triangles of all parts of its file
+     */
+    public static function light(Mesh $mesh, int $all): Mesh
+    {
+        $most = config()->integer('anvil.display_triangles');
+        $light = DisplayMesh::of($mesh, $all <= $most ? $mesh->triangleCount() : max(16, (int) ($most * $mesh->triangleCount() / $all)));
+
+        return new Mesh($light->positions, $light->triangles, materials: $mesh->materials, materialRuns: $light->materialRuns);
     }
 
     /**
@@ -101,19 +127,18 @@ final class DisplayFile
      */
     private static function put(Delivery $delivery, string $kind, array $parts): void
     {
-        $most = config()->integer('anvil.display_triangles');
         $all = array_sum(array_map(static fn (array $one): int => $one[2]->triangleCount(), $parts));
         $head = [];
         $body = '';
         foreach ($parts as [$part, $set, $mesh]) {
-            $light = DisplayMesh::of($mesh, $all <= $most ? $mesh->triangleCount() : max(16, (int) ($most * $mesh->triangleCount() / $all)));
+            $light = self::light($mesh, $all);
             $colors = [];
             foreach ($light->materialRuns as [$triangle, $material]) {
                 $colors[] = [$triangle, $part->part->colors[$mesh->materials[$material] ?? ''] ?? null];
             }
             $head[] = [
                 'name' => $part->part->name, 'file' => $part->path, 'set' => $set, 'colors' => $colors,
-                'vertices' => intdiv(count($light->positions), 3), 'triangles' => intdiv(count($light->triangles), 3), 'all' => $mesh->triangleCount(),
+                'vertices' => intdiv(count($light->positions), 3), 'triangles' => intdiv(count($light->triangles), 3), 'all' => $part->part->triangleCount(),
             ];
             $body .= Bytes::packFloats($light->positions).Bytes::packUints($light->triangles);
         }

@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdPlan;
 use Anvil\Geometry\DeltaE00;
+use Anvil\Measures\Kind\Colors;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 
@@ -20,7 +21,7 @@ final class IdSheet
      */
     public static function of(Measures $measures): array
     {
-        $ids = $measures->idColors();
+        $ids = $measures->ofAsset(Colors::class);
         $all = array_values(array_slice($ids->colors, 0, 500));
         $labs = array_map(static fn (IdColor $id): array => $id->color->lab(), $all);
         $colors = [];

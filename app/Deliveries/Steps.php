@@ -7,12 +7,11 @@ namespace App\Deliveries;
 use App\Jobs\CheckDelivery;
 use App\Jobs\DeliveryJob;
 use App\Jobs\MakeOutput;
-use App\Jobs\MeasureSet;
+use App\Jobs\Measure;
 use App\Jobs\PairDelivery;
 use App\Jobs\ReadFile;
 use App\Jobs\SealPackage;
 use App\Jobs\WriteFiles;
-use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Output;
@@ -20,13 +19,13 @@ use App\Models\Package;
 use App\Models\State\DeliveryState;
 use App\Models\State\FileState;
 use App\Models\State\MakingState;
-use App\Models\State\SetState;
 use App\Models\State\Step;
+use App\Models\State\TaskState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 
 /**
- * What is due of a delivery, read from its rows: write its files, where they are those of another one mended; read its files, pair its parts, measure its sets, check.
+ * What is due of a delivery, read from its rows: write its files, where they are those of another one mended; read its files, pair its parts, measure what its plan holds, check.
  *
  * Every change of step takes the delivery's lock, and its jobs are sent in the same transaction: they lie in the same database, so that
  * neither can be there without the other. A run has a number; a job of an earlier one does nothing.
@@ -58,7 +57,7 @@ final class Steps
             }
             $next = match ($delivery->step) {
                 Step::Read => $delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->exists() ? null : ['step' => Step::Pair],
-                Step::Measure => $delivery->sets()->whereIn('state', SetState::OPEN)->exists() ? null : ['step' => Step::Check, 'state' => DeliveryState::Checking],
+                Step::Measure => self::afterWave($delivery),
                 default => null,
             };
             if ($next !== null) {
@@ -66,6 +65,22 @@ final class Steps
                 self::send($delivery);
             }
         });
+    }
+
+    /**
+     * What follows once a wave of its plan is measured.
+     *
+     * @return array<string, mixed>|null null while it is not
+     */
+    private static function afterWave(Delivery $delivery): ?array
+    {
+        $open = $delivery->tasks()->where('state', TaskState::Waiting)->min('wave');
+
+        return match (true) {
+            $open === null => ['step' => Step::Check, 'state' => DeliveryState::Checking],
+            is_numeric($open) && (int) $open > $delivery->wave => ['wave' => (int) $open],
+            default => null,
+        };
     }
 
     /**
@@ -104,10 +119,18 @@ final class Steps
             Step::Write => [new WriteFiles($id, $run)],
             Step::Read => array_values($delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->get(['id'])->map(static fn (File $file): ReadFile => new ReadFile($id, $run, $file->id))->all()),
             Step::Pair => [new PairDelivery($id, $run)],
-            Step::Measure => array_values($delivery->sets()->whereIn('state', SetState::OPEN)->get(['id'])->map(static fn (BakeSet $set): MeasureSet => new MeasureSet($id, $run, $set->id))->all()),
+            Step::Measure => array_map(static fn (int $bundle): Measure => new Measure($id, $run, $bundle), self::bundles($delivery)),
             Step::Check => [new CheckDelivery($id, $run)],
             default => [],
         };
+    }
+
+    /**
+     * @return list<int> bundles of the wave at hand in which something is not measured yet
+     */
+    private static function bundles(Delivery $delivery): array
+    {
+        return array_values(array_filter($delivery->tasks()->reorder('bundle')->where('state', TaskState::Waiting)->where('wave', '<=', $delivery->wave)->distinct()->pluck('bundle')->all(), is_int(...)));
     }
 
     /**

@@ -35,6 +35,9 @@ final class StoredDelivery
 
     private const MOST_OF_PLAN = 16 << 20;
 
+    /** Measures that are small and read by others: got at once. */
+    private const READ_BY_OTHERS = ['contents', 'turn', 'seen', 'id-colors'];
+
     public function __construct(private readonly Delivery $delivery)
     {
     }
@@ -44,13 +47,40 @@ final class StoredDelivery
      */
     public function inspection(?Closure $needsMesh = null): Measures
     {
+        return $this->with(fn (Part $part): ?Mesh => $needsMesh === null || $needsMesh($part) ? MeshStore::decode($this->bytes($part->store, $part)) : null);
+    }
+
+    /**
+     * With the meshes that the screen shows in place of the parts' own.
+     */
+    public function shown(): Measures
+    {
+        return $this->with(function (Part $part): Mesh {
+            $light = Store::get(self::shownAs($part->store));
+
+            // A file that was read by an earlier version has none yet.
+            return $light === null ? DisplayFile::light(MeshStore::decode($this->bytes($part->store, $part)), $part->triangles) : MeshStore::decode($light);
+        });
+    }
+
+    /** Where the light mesh of a part lies, by where its own does. */
+    public static function shownAs(string $store): string
+    {
+        return (string) preg_replace('/\.yam$/', '.shown.yam', $store);
+    }
+
+    /**
+     * @param  Closure(Part): (Mesh|null)  $meshOf  null: it keeps only what is known of it
+     */
+    private function with(Closure $meshOf): Measures
+    {
         $files = [];
         foreach ($this->meshFiles() as $file) {
             $parts = [];
             foreach ($file->parts as $part) {
-                $mesh = $needsMesh === null || $needsMesh($part) ? $this->mesh($part) : new Mesh([], []);
+                $mesh = $meshOf($part) ?? new Mesh([], [], materials: $part->materials);
                 $bounds = $part->bounds === null ? null : Bounds::of(self::vector($part->bounds['min']), self::vector($part->bounds['max']));
-                $parts[] = new CorePart($part->name, $mesh, $part->colors, $bounds, PartFacts::ofArray($part->facts ?? []));
+                $parts[] = new CorePart($part->name, $mesh, $part->colors, $bounds, PartFacts::ofArray($part->facts ?? []), $part->hash, $part->triangles);
             }
             $scene = $file->state === FileState::Read ? new Scene($file->format ?? '', $parts, $file->unit, $file->up_axis, $file->remarks ?? [], $file->extras ?? []) : null;
             $error = $file->state === FileState::Unreadable ? Unreadable::because($file->error ?? 'it cannot be read') : null;
@@ -62,7 +92,8 @@ final class StoredDelivery
         } catch (Unreadable $error) {
             $files[] = new ReadFile(FormatCatalogue::EXPLODE_PLAN, null, '', null, $error);
         }
-        $measures = Measures::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided());
+        [$clearance, $all] = $this->delivery->asset->layout();
+        $measures = Measures::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided())->laidOut($clearance, $all);
 
         return $assembled === null ? $measures : $measures->exploded($assembled);
     }
@@ -83,26 +114,59 @@ final class StoredDelivery
         return $original === null ? null : Assembled::ofOriginal((new self($original))->light()->asset);
     }
 
-    /** Names and bounds, without a mesh. */
-    public function light(): Measures
+    /**
+     * Names, bounds and counts, without a mesh; nothing is computed.
+     *
+     * @param  KeptMeasures|null  $store  where what was measured is looked for
+     */
+    public function light(?KeptMeasures $store = null): Measures
     {
-        return $this->inspection(static fn (Part $part): bool => false);
+        $measures = $this->inspection(static fn (Part $part): bool => false);
+
+        return $store === null ? $measures : $measures->keptIn($store, false);
     }
 
-    /** All of it, with what its rays met and why others were not shot: what did not run must not be taken for passed. */
+    /**
+     * With meshes: what is not known is computed, and kept.
+     *
+     * @param  Closure(Part): bool|null  $needsMesh  null: all
+     */
+    public function computing(?Closure $needsMesh = null): Measures
+    {
+        $store = new KeptMeasures;
+        $store->fetch($this->keys(self::READ_BY_OTHERS));
+
+        return $this->inspection($needsMesh)->keptIn($store, true);
+    }
+
+    /** What was measured of it, without a mesh. */
     public function measured(): Measures
     {
-        $clearances = $notMeasured = [];
-        foreach ($this->delivery->sets as $set) {
-            $measured = $set->measured();
-            if ($measured !== null) {
-                $clearances[$set->name] = $measured;
-            } elseif ($set->error !== null) {
-                $notMeasured[$set->name] = $set->error;
-            }
-        }
+        $store = new KeptMeasures(true);
+        $store->fetch($this->keys());
 
-        return $this->inspection()->withClearances($clearances, $notMeasured);
+        return $this->light($store);
+    }
+
+    /**
+     * @param  list<string>|null  $measures  names; null: all
+     * @return list<string> keys of what was measured of it
+     */
+    private function keys(?array $measures = null): array
+    {
+        $tasks = $this->delivery->tasks()->whereNotNull('key');
+
+        return array_values(array_filter(($measures === null ? $tasks : $tasks->whereIn('measure', $measures))->pluck('key')->all(), is_string(...)));
+    }
+
+    /**
+     * The rows of its parts, in the order of the asset's.
+     *
+     * @return list<Part>
+     */
+    public function parts(): array
+    {
+        return array_merge(...array_map(static fn (File $file): array => array_values($file->parts->all()), $this->meshFiles()));
     }
 
     /**
@@ -149,9 +213,9 @@ final class StoredDelivery
         return $file->role === null ? null : Role::from($file->role);
     }
 
-    private function mesh(Part $part): Mesh
+    private function bytes(string $path, Part $part): string
     {
-        return MeshStore::decode(Store::get($part->store) ?? throw new RuntimeException("the geometry store of $part->name is gone"));
+        return Store::get($path) ?? throw new RuntimeException("the geometry store of $part->name is gone");
     }
 
     /**

@@ -7,7 +7,11 @@ namespace App\Jobs;
 use Anvil\Checks\Runner;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Handoff\Ticket;
-use Anvil\Occlusion\Shading;
+use Anvil\Measures\Kind\Layout;
+use Anvil\Measures\Kind\Shades;
+use Anvil\Measures\Kind\Suffixes;
+use Anvil\Measures\Kind\Whole;
+use Anvil\Measures\MeasureCatalogue;
 use Anvil\Place\PlaceMend;
 use Anvil\Report\Report;
 use Anvil\Standard\Severity;
@@ -35,17 +39,18 @@ final class CheckDelivery extends DeliveryJob
 
     protected function perform(Delivery $delivery): void
     {
-        $measures = (new StoredDelivery($delivery))->measured();
-        $clearances = $measures->clearances;
+        $stored = new StoredDelivery($delivery);
+        $measures = $stored->measured();
+        $clearances = $measures->clearances();
         $results = Runner::run($measures);
-        $plan = $clearances === [] ? null : $delivery->asset->explodePlan($measures);
+        $plan = $measures->ofAsset(Layout::class);
         $report = new Report($measures, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
-        DisplayFile::write($delivery, $measures);
+        DisplayFile::write($delivery, $stored, $clearances);
         $place = PlaceMend::of($measures->asset, $measures->quarterTurn());
-        $guess = $measures->suffixGuess();
-        $whole = $measures->wholeBake();
+        $guess = $measures->ofAsset(Suffixes::class);
+        $whole = MeasureCatalogue::get(Whole::class)->subjects($measures) === [] ? null : $measures->ofAsset(Whole::class);
         $extra = [
-            'shades' => (object) Shading::ofAll($measures->asset),
+            'shades' => (object) $measures->ofAsset(Shades::class),
             'place' => $place === null ? null : ['factor' => $place->factor, 'turn' => $place->turn, 'words' => $place->words(), 'matrix' => $place->matrix->m, 'stuck' => $place->stuck],
             'suffixes' => $guess === null ? null : ['suffixes' => $guess->suffixes, 'pairs' => $guess->pairs, 'bases' => $guess->bases, 'ofFiles' => $guess->ofFiles],
             'whole' => $whole === null ? null : ['clean' => $whole->isClean, 'out' => $whole->reach->out, 'in' => $whole->reach->in],
@@ -53,7 +58,7 @@ final class CheckDelivery extends DeliveryJob
         $array = $report->toArray();
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
         // Cancelled or begun anew while it was being checked: what was found late is not put over that.
-        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $samples, $extra): void {
+        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra): void {
             $delivery->findings()->delete();
             $position = 0;
             foreach ($report->results as $result) {
@@ -74,7 +79,7 @@ final class CheckDelivery extends DeliveryJob
                     'ids' => IdSheet::of($measures),
                     'settings' => Ticket::of($delivery->asset->name, $report)->settings(),
                     'checks' => $array['checks'], 'common' => $array['common'], 'sets' => $array['sets'],
-                    'explode' => $plan === null ? null : [...$plan->toArray($measures->asset), 'conflicts' => (object) ExplodePlan::inTheWay($measures->asset, $measures->clearances), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
+                    'explode' => $plan === null ? null : [...$plan->toArray($measures->asset), 'conflicts' => (object) ExplodePlan::inTheWay($measures->asset, $clearances), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
                 ],
                 'core_version' => config()->string('anvil.core_version'),
                 'standard_version' => $delivery->asset->standard->version,

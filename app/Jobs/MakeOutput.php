@@ -11,6 +11,7 @@ use Anvil\ColorId\IdPlan;
 use Anvil\Explode\ExplodedFiles;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
+use Anvil\Measures\Kind\Layout;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use App\Deliveries\DisplayFile;
@@ -56,7 +57,7 @@ final class MakeOutput extends MakingJob
         }
         $output->update(['state' => MakingState::Making]);
         $stored = new StoredDelivery($delivery);
-        $measures = $stored->measured();
+        $measures = $stored->computing();
         $folder = Store::work('');
         $sink = new FolderSink($folder);
         try {
@@ -88,7 +89,7 @@ final class MakeOutput extends MakingJob
      */
     private function explode(Delivery $delivery, Measures $measures, StoredDelivery $stored, FolderSink $sink): array
     {
-        $plan = $delivery->asset->explodePlan($measures);
+        $plan = $measures->ofAsset(Layout::class) ?? throw new RuntimeException('no set was measured');
         ExplodedFiles::write($measures->asset, $stored->givenFiles(), $plan, $sink);
 
         return ['moved' => $plan->moved(), 'proved' => $plan->isProved()];
@@ -99,7 +100,7 @@ final class MakeOutput extends MakingJob
      */
     private function cage(Delivery $delivery, Measures $measures, FolderSink $sink): array
     {
-        $fits = CageFit::ofAll($measures->asset, $measures->clearances);
+        $fits = CageFit::ofAll($measures->asset, $measures->clearances());
         CageFiles::write($measures->asset, $fits, $sink);
         DisplayFile::writeFitted($delivery, $measures, $fits);
 

@@ -4,25 +4,30 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use Anvil\Clearance\AssetClearance;
-use Anvil\Clearance\SetClearance;
+use Anvil\Checks\Runner;
+use Anvil\Clearance\NotMeasured;
 use Anvil\Explode\Assembled;
+use Anvil\Measures\Kind\Contents;
+use Anvil\Measures\Kind\Layout;
+use Anvil\Measures\Kind\Rays;
+use Anvil\Measures\Kind\Shades;
 use Anvil\Measures\Measures;
-use Anvil\Rays\SetSurfaces;
-use Anvil\Rays\Visibility;
-use Anvil\Sets\BakeSet as Set;
-use App\Deliveries\SetInputs;
+use Anvil\Measures\NotKnown;
+use Anvil\Measures\Plan;
+use Anvil\Measures\Subject;
+use App\Deliveries\KeptMeasures;
 use App\Deliveries\Steps;
 use App\Deliveries\StoredDelivery;
-use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use App\Models\State\SetState;
 use App\Models\State\Step;
+use App\Models\State\TaskState;
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Facades\DB;
 
 /**
- * Ties the parts, makes the sets, and sends one job a set to measure its rays.
+ * Ties the parts, makes the sets, plans what is to be measured, and takes over what is known already. Reads no mesh.
  */
 final class PairDelivery extends DeliveryJob
 {
@@ -43,35 +48,79 @@ final class PairDelivery extends DeliveryJob
     {
         $stored = new StoredDelivery($delivery);
         $delivery->update(['exploded_from' => $this->original($delivery, $stored)]);
-        // All meshes: whether the high poly is turned against the low one is seen on its surface.
-        $measures = $stored->inspection();
-        $blocked = AssetClearance::notMeasured($measures->asset, $measures->quarterTurn());
-        $counts = AssetClearance::sampleCounts($measures->asset);
-        $whole = array_values(array_filter($measures->asset->sets, static fn (Set $set): bool => $set->isWhole() && ! isset($blocked[$set->name])));
-        [$inputs, $names, $known] = $this->known($delivery, $measures, $whole, $counts);
-        $this->ifStillWanted(function (Delivery $delivery) use ($measures, $blocked, $counts, $inputs, $names, $known): void {
+        $store = new KeptMeasures(true);
+        $measures = $stored->light($store);
+        // What the checks read, and what the screens show beside.
+        $tasks = self::planned($measures, $store, Plan::of($measures, [...Runner::measures($measures), Contents::class, Rays::class, Shades::class, Layout::class]));
+        $rays = new Rays;
+        $known = [];
+        foreach ($tasks as $task) {
+            if ($task['measure'] === $rays->name()) {
+                $known[$task['subject']] = $task['key'];
+            }
+        }
+        $this->ifStillWanted(function (Delivery $delivery) use ($measures, $tasks, $rays, $known): void {
             if ($delivery->step !== Step::Pair) {
                 return;
             }
             $delivery->sets()->delete();
             foreach ($measures->asset->sets as $set) {
-                $reason = $blocked[$set->name] ?? null;
-                $before = $known[$set->name] ?? null;
+                $key = $known[$set->name] ?? null;
+                $one = $key === null ? null : $measures->ofSet(Rays::class, $set);
+                $reason = $one instanceof NotMeasured ? $one->reason : null;
                 $delivery->sets()->create([
                     'name' => $set->name,
-                    'samples' => $counts[$set->name] ?? 0,
-                    'state' => ! $set->isWhole() || $before !== null ? SetState::Done : ($reason !== null ? SetState::Failed : SetState::Waiting),
-                    'error' => $reason,
-                    'inputs' => $inputs[$set->name] ?? null,
-                    'names' => $names[$set->name] ?? null,
-                    'seen' => $before[0] ?? null,
-                    'clearance' => $before[1] ?? null,
-                    'reused' => $before !== null,
+                    'state' => match (true) {
+                        $reason !== null => SetState::Failed,
+                        ! $set->isWhole() || $key !== null => SetState::Done,
+                        default => SetState::Waiting,
+                    },
+                    'error' => $reason, 'key' => $key, 'reused' => $key !== null,
+                    'names' => $set->isWhole() ? $rays->names($measures, Subject::set($set)) : null,
                 ]);
             }
-            $delivery->update(['state' => DeliveryState::Measuring, 'step' => Step::Measure]);
+            $delivery->tasks()->delete();
+            foreach (array_chunk($tasks, 500) as $some) {
+                DB::table('tasks')->insert(array_map(static fn (array $task): array => ['delivery_id' => $delivery->id, ...$task], $some));
+            }
+            $delivery->update(['state' => DeliveryState::Measuring, 'step' => Step::Measure, 'wave' => 0]);
             Steps::send($delivery);
         });
+    }
+
+    /**
+     * The rows of a plan; what is known already is done.
+     *
+     * @return list<array{wave: int, bundle: int, measure: string, subject: string, state: string, key: string|null, reused: bool}>
+     */
+    private static function planned(Measures $measures, KeptMeasures $store, Plan $plan): array
+    {
+        $out = [];
+        $number = 0;
+        foreach ($plan->waves as $wave => $bundles) {
+            $rows = $keys = [];
+            foreach ($bundles as $bundle) {
+                $number++;
+                foreach ($bundle as $task) {
+                    try {
+                        $key = $measures->key($task->measure, $task->subject);
+                        $keys[] = $key;
+                    } catch (NotKnown) {
+                        $key = null;
+                    }
+                    $rows[] = ['wave' => $wave, 'bundle' => $number, 'measure' => $task->measure->name(), 'subject' => $task->subject->key, 'key' => $key];
+                }
+            }
+            // What later waves read of this one is got at once.
+            $store->fetch($wave < count($plan->waves) - 1 ? $keys : []);
+            $known = KeptMeasures::known($keys);
+            foreach ($rows as $row) {
+                $isKnown = $row['key'] !== null && isset($known[$row['key']]);
+                $out[] = [...$row, 'state' => ($isKnown ? TaskState::Done : TaskState::Waiting)->value, 'key' => $isKnown ? $row['key'] : null, 'reused' => $isKnown];
+            }
+        }
+
+        return $out;
     }
 
     /** The newest delivery before this one that this one is an exploded layout of, where no plan says so. */
@@ -91,46 +140,5 @@ final class PairDelivery extends DeliveryJob
         }
 
         return null;
-    }
-
-    /**
-     * What the rays of each set depend on, and what they met before where that is the same, in this delivery or another of the asset.
-     *
-     * @param  list<Set>  $sets
-     * @param  array<string, int>  $counts
-     * @return array{array<string, string>, array<string, array<string, mixed>>, array<string, array{string, array<string, mixed>}>} set → hash; set → names of what was hashed; set → what is seen, what was measured
-     */
-    private function known(Delivery $delivery, Measures $measures, array $sets, array $counts): array
-    {
-        if ($sets === []) {
-            return [[], [], []];
-        }
-        $surfaces = [];
-        foreach ($measures->asset->sets as $set) {
-            $surfaces[$set->name] = SetSurfaces::of($set, $measures->asset->standard->rays->smooth);
-        }
-        [$assembled, $allSeen] = AssetClearance::seenThrough($measures->asset, $surfaces);
-        $hash = new SetInputs($delivery, $measures);
-        $inputs = $names = $known = [];
-        foreach ($sets as $set) {
-            $inputs[$set->name] = $hash->of($set, $counts[$set->name] ?? 0, isset($allSeen[$set->name]));
-            $names[$set->name] = $hash->names($set);
-        }
-        $deliveries = $delivery->asset->deliveries()->pluck('id')->all();
-        foreach (array_chunk($inputs, 500, true) as $some) {
-            $rows = BakeSet::query()->whereIn('delivery_id', $deliveries)->whereIn('inputs', array_values($some))->whereNotNull('clearance')->orderBy('id')->get()->groupBy('inputs');
-            foreach ($some as $name => $input) {
-                $seen = null;
-                foreach ($rows->get($input) ?? [] as $row) {
-                    $seen ??= hash('sha256', Visibility::seenFrom($surfaces[$name], $assembled, isset($allSeen[$name])));
-                    if ($row->seen === $seen && $row->clearance !== null && $row->names !== null) {
-                        $known[$name] = [$seen, SetClearance::underNames($row->clearance, $row->names, $names[$name])];
-                        break;
-                    }
-                }
-            }
-        }
-
-        return [$inputs, $names, $known];
     }
 }

@@ -9,6 +9,7 @@ use Anvil\Asset\ReadFile as CoreReadFile;
 use Anvil\Formats\Folder;
 use Anvil\Geometry\MeshStore;
 use Anvil\Unreadable;
+use App\Deliveries\DisplayFile;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
@@ -51,10 +52,12 @@ final class ReadFile extends DeliveryJob
         $folder = $delivery->folder()."/geometry/$file->id";
         Store::drop($folder);
         $rows = [];
+        $triangles = $read->scene?->triangleCount() ?? 0;
         foreach ($read->scene->parts ?? [] as $i => $part) {
             $store = "$folder/$i.yam";
             $bytes = MeshStore::encode($part->mesh);
             Store::put($store, $bytes);
+            Store::put(StoredDelivery::shownAs($store), MeshStore::encode(DisplayFile::light($part->mesh, $triangles)));
             $rows[] = [
                 'delivery_id' => $delivery->id, 'file_id' => $file->id, 'position' => $i, 'name' => $part->name, 'store' => $store, 'hash' => hash('sha256', $bytes),
                 'triangles' => $part->mesh->triangleCount(), 'vertices' => $part->mesh->vertexCount(),

@@ -6,6 +6,7 @@ namespace App\Jobs;
 
 use Anvil\Checks\Runner;
 use Anvil\Handoff\Package as CorePackage;
+use Anvil\Measures\NotKnown;
 use Anvil\Report\Report;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
@@ -47,7 +48,13 @@ final class SealPackage extends MakingJob
         $package->update(['state' => MakingState::Sealing]);
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
-        $report = new Report($measures, Runner::run($measures), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+        try {
+            $report = new Report($measures, Runner::run($measures), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+        } catch (NotKnown) {
+            $package->update(['state' => MakingState::Failed, 'error' => 'it was measured by an earlier version; check the delivery again first']);
+
+            return;
+        }
         if (! $report->isReady()) {
             $package->update(['state' => MakingState::Failed, 'error' => 'the asset is not ready']);
 

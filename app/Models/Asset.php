@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use Anvil\Explode\ExplodePlan;
-use Anvil\Measures\Measures;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard as Rules;
 use Illuminate\Database\Eloquent\Collection;
@@ -64,12 +62,16 @@ final class Asset extends Model
         return $this->standard->parsed()->withReaches($this->reaches ?? []);
     }
 
-    /** Its sets moved apart, as was set for it. */
-    public function explodePlan(Measures $measures): ExplodePlan
+    /**
+     * How its sets are moved apart.
+     *
+     * @return array{float|null, bool} clearance in file units (null: the usual one), whether all are moved
+     */
+    public function layout(): array
     {
         $clearance = $this->explode['clearance'] ?? null;
 
-        return ExplodePlan::of($measures->asset, $measures->clearances, $clearance === null ? null : (float) $clearance, $this->explode['all'] ?? false);
+        return [$clearance === null ? null : (float) $clearance, $this->explode['all'] ?? false];
     }
 
     public function decided(): Choices

@@ -17,12 +17,10 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $name
  * @property SetState $state
  * @property string|null $error
- * @property int $samples
- * @property string|null $inputs hash of all that its rays depend on, but for what is seen
- * @property array{set: string, others: list<string>, ties: list<array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}>}|null $names what these inputs were called
- * @property string|null $seen hash of what is seen of it
+ * @property string|null $key under which what its rays met lies in `measures`
+ * @property array<string, mixed>|null $names what that depends on is called here
  * @property bool $reused nothing of it changed: what its rays met is known from before
- * @property array<string, mixed>|null $clearance
+ * @property Measured|null $kept what its rays met
  * @property Delivery $delivery
  */
 final class BakeSet extends Model
@@ -36,7 +34,7 @@ final class BakeSet extends Model
      */
     protected function casts(): array
     {
-        return ['state' => SetState::class, 'clearance' => 'array', 'names' => 'array', 'reused' => 'boolean'];
+        return ['state' => SetState::class, 'names' => 'array', 'reused' => 'boolean'];
     }
 
     /**
@@ -47,8 +45,17 @@ final class BakeSet extends Model
         return $this->belongsTo(Delivery::class);
     }
 
+    /**
+     * @return BelongsTo<Measured, $this>
+     */
+    public function kept(): BelongsTo
+    {
+        return $this->belongsTo(Measured::class, 'key', 'key');
+    }
+
+    /** What its rays met; null where they were not shot, or not yet. */
     public function measured(): ?SetClearance
     {
-        return $this->clearance === null ? null : SetClearance::ofArray($this->clearance);
+        return $this->kept?->rays($this->names);
     }
 }

@@ -33,6 +33,7 @@ use Illuminate\Support\Carbon;
  * @property string|null $core_version
  * @property int|null $standard_version
  * @property Step|null $step while it goes on
+ * @property int $wave of its plan, while it is measured
  * @property int $run how often it was begun; a job of an earlier run does nothing
  * @property string $handed_in_by
  * @property Carbon|null $checked_at
@@ -112,6 +113,14 @@ final class Delivery extends Model
     public function packages(): HasMany
     {
         return $this->hasMany(Package::class)->orderBy('id');
+    }
+
+    /**
+     * @return HasMany<Task, $this>
+     */
+    public function tasks(): HasMany
+    {
+        return $this->hasMany(Task::class)->orderBy('id');
     }
 
     public function isOver(): bool

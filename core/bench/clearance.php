@@ -71,9 +71,9 @@ if (($argv[1] ?? '') === '--one') {
         $files = array_map(static fn (string $path): ReadFile => ReadFile::of(new GivenFile($path, null, new FileSource($path))), array_slice($argv, 3));
         $measures = Measures::of($files, Standard::builtIn(), Choices::ofJson('{}'));
         $start = hrtime(true);
-        $measures = $measures->withRays();
+        $measures->clearances();
         $out['clearance'] = $seconds($start);
-        foreach ($measures->clearances as $set) {
+        foreach ($measures->clearances() as $set) {
             $out['needed'] = $set->needed->toArray();
         }
     }

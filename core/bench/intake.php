@@ -48,7 +48,7 @@ if (($argv[1] ?? '') === '--one') {
         $out['pair'] = (hrtime(true) - $begin) / 1e9;
         if ($argv[2] === 'intake') {
             $begin = hrtime(true);
-            $measures = $measures->withRays();
+            $measures->clearances();
             $out['rays'] = (hrtime(true) - $begin) / 1e9;
             $begin = hrtime(true);
             $codes = array_keys(array_filter(Catalogue::about(), static fn ($about): bool => $about->station === Station::Intake));

@@ -78,7 +78,7 @@ final class BordersAndKernelsTest extends TestCase
     {
         $this->expectException(Unreadable::class);
         $this->expectExceptionMessage($words);
-        Standard::ofJson($json);
+        Catalogue::standard($json);
     }
 
     public function test_a_standard_and_choices_survive_being_written_and_read(): void

@@ -47,7 +47,8 @@ final class NothingGetsStuckTest extends AttackCase
             $this->work(1);
         }
         self::assertSame(DeliveryState::Done, Delivery::query()->findOrFail($id)->state);
-        self::assertSame([Step::Read, Step::Read, Step::Pair, Step::Measure, Step::Check], $steps);
+        // One file after the other, then what its plan holds, bundle by bundle.
+        self::assertSame(['read', 'read', 'pair', 'measure', 'check'], [...array_slice(array_map(static fn (?Step $step): ?string => $step?->value, $steps), 0, 3), ...array_values(array_unique(array_map(static fn (?Step $step): ?string => $step?->value, array_slice($steps, 3))))]);
     }
 
     public function test_the_jobs_of_a_killed_worker_go_on_and_count_as_no_attempt(): void

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Jobs\MeasureSet;
+use App\Jobs\Measure;
 use App\Models\Delivery;
+use App\Models\Measured;
 use App\Models\Standard;
 use App\Models\Upload;
 use App\Models\Worker;
@@ -457,6 +458,7 @@ final class DeliveryTest extends TestCase
 
     public function test_the_job_of_a_killed_worker_is_put_back_at_once_and_leaves_no_half_result(): void
     {
+        DB::table('measures')->delete();
         $id = $this->handInWinch();
         $job = DB::table('jobs')->orderBy('id')->value('id');
         DB::table('jobs')->where('id', $job)->update(['reserved_at' => time(), 'attempts' => 1]);
@@ -470,16 +472,20 @@ final class DeliveryTest extends TestCase
         // Run again, a set's job changes nothing.
         $delivery = Delivery::query()->findOrFail($id);
         $set = $delivery->sets->firstOrFail();
-        $kept = $set->clearance;
-        $set->update(['state' => 'measuring', 'clearance' => null]);
+        $kept = Measured::query()->findOrFail($set->key)->stored;
+        $task = $delivery->tasks->where('measure', 'rays')->where('subject', $set->name)->firstOrFail();
+        $task->update(['state' => 'waiting', 'key' => null]);
+        Measured::query()->whereKey($set->key)->delete();
+        $set->update(['state' => 'measuring', 'key' => null]);
         // Of a delivery that is done, nothing is measured any more; of one that is not, the same comes out.
-        (new MeasureSet($id, $delivery->run, $set->id))->handle();
-        self::assertNull($set->refresh()->clearance);
-        $delivery->update(['state' => 'measuring', 'step' => 'measure']);
-        (new MeasureSet($id, $delivery->run - 1, $set->id))->handle();
-        self::assertNull($set->refresh()->clearance, 'a job of an earlier run does nothing');
-        (new MeasureSet($id, $delivery->run, $set->id))->handle();
-        self::assertSame($kept, $set->refresh()->clearance);
+        (new Measure($id, $delivery->run, $task->bundle))->handle();
+        self::assertNull($set->refresh()->key);
+        $delivery->update(['state' => 'measuring', 'step' => 'measure', 'run' => $delivery->run + 1]);
+        (new Measure($id, $delivery->run - 1, $task->bundle))->handle();
+        self::assertNull($set->refresh()->key, 'a job of an earlier run does nothing');
+        (new Measure($id, $delivery->run, $task->bundle))->handle();
+        self::assertSame($kept, Measured::query()->findOrFail($set->refresh()->key)->stored);
+        self::assertSame([$set->key, false], [$task->refresh()->key, $task->reused]);
         $this->work();
         // The same page, but for when it was checked.
         $same = static fn (string $page): string => (string) preg_replace('/"checkedAt":"[^"]*"|"id":\d+/', '', $page);

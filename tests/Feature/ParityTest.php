@@ -90,10 +90,10 @@ final class ParityTest extends TestCase
         $report = Inspector::inspect($given, $delivery->asset->rules(), $delivery->asset->decided(), workers: 2);
 
         $measured = [];
-        foreach ($report->measures->clearances as $name => $clearance) {
+        foreach ($report->measures->clearances() as $name => $clearance) {
             $measured[$name] = $clearance->toArray();
         }
-        $stored = $delivery->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->clearance])->filter()->all();
+        $stored = $delivery->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->measured()?->toArray()])->filter()->all();
         ksort($measured);
         ksort($stored);
         self::assertSame(self::written($measured), self::written($stored));
@@ -132,8 +132,8 @@ final class ParityTest extends TestCase
             self::assertNotContains(false, $second->sets->pluck('reused')->all(), 'no ray was shot');
             $given = array_map(fn (string $name): GivenFile => new GivenFile($name, null, new FileSource("$this->folder/$name")), ['x_high.obj', 'x_low.obj']);
             $fresh = Inspector::inspect($given, $second->asset->rules(), $second->asset->decided());
-            $measured = array_map(static fn (\Anvil\Clearance\SetClearance $one): array => $one->toArray(), $fresh->measures->clearances);
-            $stored = $second->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->clearance])->all();
+            $measured = array_map(static fn (\Anvil\Clearance\SetClearance $one): array => $one->toArray(), $fresh->measures->clearances());
+            $stored = $second->sets->mapWithKeys(static fn (BakeSet $set): array => [$set->name => $set->measured()?->toArray()])->all();
             ksort($measured);
             ksort($stored);
             self::assertSame(self::written($measured), self::written($stored));

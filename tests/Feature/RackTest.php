@@ -7,6 +7,7 @@ namespace Tests\Feature;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Standard;
+use App\Models\State\Step;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Tests\HandsIn;
@@ -101,9 +102,11 @@ final class RackTest extends TestCase
         };
         for ($step = 0; DB::table('jobs')->count() > 0 && $step < 20; $step++) {
             Artisan::call('queue:work', ['connection' => 'database', '--once' => true, '--memory' => 3500, '--sleep' => 0]);
-            $next("job $step");
+            // What is measured of parts by themselves is not shown before the checks have read it.
+            $measuring = Delivery::query()->findOrFail($id)->step === Step::Measure;
+            $measuring ? $this->getJson("/api/deliveries/$id", ['If-None-Match' => end($tags) ?: '']) : $next("job $step");
         }
-        self::assertGreaterThanOrEqual(4, $step, 'read, pair, measure, check');
+        self::assertGreaterThanOrEqual(4, count($tags), 'read, pair, check');
         $this->postJson("/api/deliveries/$id/outputs", ['kind' => 'cage'])->assertSuccessful();
         $next('an output is asked for');
         Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);

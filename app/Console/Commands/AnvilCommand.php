@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use Anvil\Asset\GivenFile;
 use Anvil\Asset\ReadFile;
+use Anvil\Checks\Catalogue;
 use Anvil\Explode\Assembled;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
@@ -14,7 +15,6 @@ use Anvil\Inspection\Inspector;
 use Anvil\Measures\Measures;
 use Anvil\Parallel\Forks;
 use Anvil\Report\Report;
-use Anvil\Standard\CheckCodes;
 use Anvil\Standard\Choices;
 use Anvil\Standard\RaySettings;
 use Anvil\Standard\Role;
@@ -148,7 +148,7 @@ abstract class AnvilCommand extends Command
      */
     protected function standard(): Standard
     {
-        $standard = $this->settings('standard', Standard::ofJson(...)) ?? Standard::builtIn();
+        $standard = $this->settings('standard', Catalogue::standard(...)) ?? Standard::builtIn();
         $rays = $this->optional('rays');
         if ($rays !== null) {
             if (! is_string($rays) || preg_match('/^\d{2,7}$/', $rays) !== 1 || (int) $rays < 64 || (int) $rays > 4_194_304) {
@@ -311,7 +311,7 @@ abstract class AnvilCommand extends Command
         }
         $codes = array_values(array_filter(array_map(trim(...), explode(',', $only)), static fn (string $code): bool => $code !== ''));
         foreach ($codes as $code) {
-            if (! in_array($code, CheckCodes::ALL, true)) {
+            if (! Catalogue::knows($code)) {
                 throw new UnusableInput('input-unusable', "--only: $code is no check");
             }
         }

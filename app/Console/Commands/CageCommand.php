@@ -31,10 +31,10 @@ final class CageCommand extends AnvilCommand
                 throw UnusableInput::of($file->error, $file->path);
             }
         }
-        if ($measures->clearances === []) {
-            throw new UnusableInput('input-unusable', $measures->notMeasured === [] ? 'no set has both low and high parts' : (string) current($measures->notMeasured));
+        if ($measures->clearances() === []) {
+            throw new UnusableInput('input-unusable', $measures->notMeasured() === [] ? 'no set has both low and high parts' : (string) current($measures->notMeasured()));
         }
-        $fits = CageFit::ofAll($measures->asset, $measures->clearances);
+        $fits = CageFit::ofAll($measures->asset, $measures->clearances());
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
         try {
             $names = CageFiles::write($measures->asset, $fits, $sink);
@@ -53,7 +53,7 @@ final class CageCommand extends AnvilCommand
             ];
         }
         if ($this->wantsJson()) {
-            $this->printJson(['files' => $names, 'sets' => $rows, 'notFitted' => (object) $measures->notMeasured]);
+            $this->printJson(['files' => $names, 'sets' => $rows, 'notFitted' => (object) $measures->notMeasured()]);
         } else {
             foreach ($rows as $row) {
                 $left = $row['left'];
@@ -61,7 +61,7 @@ final class CageCommand extends AnvilCommand
                     .($left['wrongShare'] > 0.0005 ? '; no cage mends '.Words::percent($left['wrongShare']).' of its area, where rays go wrong' : '')
                     .($left['outsideBy'] > 0.0 ? '; the high poly stands out by '.Words::length($left['outsideBy']) : ''));
             }
-            foreach ($measures->notMeasured as $set => $reason) {
+            foreach ($measures->notMeasured() as $set => $reason) {
                 $this->line("$set: no cage, $reason");
             }
             $this->line('written: '.implode(', ', $names));

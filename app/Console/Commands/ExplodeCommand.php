@@ -36,10 +36,10 @@ final class ExplodeCommand extends AnvilCommand
                 throw UnusableInput::of($file->error, $file->path);
             }
         }
-        if ($report->measures->clearances === []) {
-            throw new UnusableInput('input-unusable', $report->measures->notMeasured === [] ? 'no set has both low and high parts' : (string) current($report->measures->notMeasured));
+        if ($report->measures->clearances() === []) {
+            throw new UnusableInput('input-unusable', $report->measures->notMeasured() === [] ? 'no set has both low and high parts' : (string) current($report->measures->notMeasured()));
         }
-        $plan = ExplodePlan::of($report->measures->asset, $report->measures->clearances, $clearance === null ? null : (float) $clearance, (bool) $this->option('all'));
+        $plan = ExplodePlan::of($report->measures->asset, $report->measures->clearances(), $clearance === null ? null : (float) $clearance, (bool) $this->option('all'));
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
         try {
             ExplodedFiles::write($report->measures->asset, $given, $plan, $sink);

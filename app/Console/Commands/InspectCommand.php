@@ -47,7 +47,7 @@ final class InspectCommand extends AnvilCommand
             $this->line(sprintf('%s  %s  %d parts, %s triangles', $file->path, $file->scene->format ?? 'unreadable', count($file->scene->parts ?? []), number_format($file->scene?->triangleCount() ?? 0)));
         }
         $this->newLine();
-        foreach ($report->measures->clearances as $clearance) {
+        foreach ($report->measures->clearances() as $clearance) {
             $wrong = $clearance->firstWrong['out'];
             $this->line(sprintf('%-24s needs %s out, %s in; %s', $clearance->name, Words::length($clearance->needed->out), Words::length($clearance->needed->in), $wrong === null ? 'no wrong hit outward' : 'wrong hits from '.Words::length($wrong).' out'));
         }

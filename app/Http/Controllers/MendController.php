@@ -129,7 +129,7 @@ final class MendController extends Controller
     {
         /** @var array{suffixes: array<string, list<string>>, pairs: int, bases: int, ofFiles: bool}|null $found */
         $found = self::judged($delivery)['suffixes'] ?? null;
-        $guess = $found === null ? null : SuffixGuess::kept($found['suffixes'], $found['pairs'], $found['bases'], $found['ofFiles']);
+        $guess = $found === null ? null : SuffixGuess::ofArray($found);
         if ($guess === null) {
             throw ValidationException::withMessages(['delivery' => 'no suffixes of your own were found in these files']);
         }

@@ -55,11 +55,13 @@ final readonly class CageFit
     {
         $surfaces = [];
         $assembled = null;
+        $allSeen = [];
         if (! $asset->standard->rays->setsKeptApart) {
             foreach ($asset->sets as $set) {
                 $surfaces[$set->name] = SetSurfaces::of($set, true);
             }
-            $assembled = AssetClearance::seenThrough($asset, $surfaces);
+            [$assembled] = AssetClearance::assembled($asset, $surfaces);
+            $allSeen = AssetClearance::allSeen($asset);
         }
         $fits = [];
         foreach ($asset->sets as $set) {
@@ -68,7 +70,7 @@ final readonly class CageFit
                 continue;
             }
             $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
-            $fits[$set->name] = self::of($asset, $set, $measured, $others, isset($assembled[1][$set->name]) ? null : $assembled[0] ?? null);
+            $fits[$set->name] = self::of($asset, $set, $measured, $others, isset($allSeen[$set->name]) ? null : $assembled);
         }
 
         return $fits;

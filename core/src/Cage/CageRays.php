@@ -33,6 +33,23 @@ final readonly class CageRays
     }
 
     /**
+     * @return array<string, mixed>
+     */
+    public function toArray(): array
+    {
+        return ['outsideShare' => $this->outsideShare, 'outsideCount' => $this->outsideCount, 'outsideBy' => $this->outsideBy, 'wrongShare' => $this->wrongShare, 'where' => $this->where];
+    }
+
+    /**
+     * @param  array<mixed>  $stored  of `toArray`
+     */
+    public static function ofArray(array $stored): self
+    {
+        /** @var array{outsideShare: float, outsideCount: int, outsideBy: float, wrongShare: float, where: list<array{float, float, float}>} $stored */
+        return new self($stored['outsideShare'], $stored['outsideCount'], $stored['outsideBy'], $stored['wrongShare'], $stored['where']);
+    }
+
+    /**
      * @param  list<float>  $cage  positions side by side with those of the field's low surface
      * @param  float  $in  how far inward the rays go on
      */

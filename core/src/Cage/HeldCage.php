@@ -66,6 +66,34 @@ final readonly class HeldCage
         return new self($set, $differs, $inverted, $rays, $first);
     }
 
+    /**
+     * @return array<string, mixed>
+     */
+    public function toArray(): array
+    {
+        $number = fn (RoledPart $part): int => (int) array_search($part, $this->set->cage, true);
+
+        return [
+            'differs' => array_map(static fn (array $one): array => [...$one, 'part' => $number($one['part'])], $this->differs),
+            'inverted' => array_map(static fn (array $one): array => [...$one, 'part' => $number($one['part'])], $this->inverted),
+            'rays' => $this->rays?->toArray(), 'first' => $this->first === null ? null : $number($this->first),
+        ];
+    }
+
+    /**
+     * @param  array<mixed>  $stored  of `toArray`
+     * @param  BakeSet  $set  the same
+     */
+    public static function ofArray(array $stored, BakeSet $set): self
+    {
+        /** @var array{differs: list<array{part: int, words: string, count: int}>, inverted: list<array{part: int, count: int, where: list<array{float, float, float}>}>, rays: array<mixed>|null, first: int|null} $stored */
+        return new self(
+            $set, array_map(static fn (array $one): array => ['part' => $set->cage[$one['part']], 'words' => $one['words'], 'count' => $one['count']], $stored['differs']),
+            array_map(static fn (array $one): array => ['part' => $set->cage[$one['part']], 'count' => $one['count'], 'where' => $one['where']], $stored['inverted']),
+            $stored['rays'] === null ? null : CageRays::ofArray($stored['rays']), $stored['first'] === null ? null : $set->cage[$stored['first']],
+        );
+    }
+
     /** Whether a bake with it comes out as meant. */
     public function isClean(float $d): bool
     {

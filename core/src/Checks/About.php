@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks;
 
+use Anvil\Measures\Measure;
 use Anvil\Standard\Severity;
 use Anvil\Standard\Standard;
 
@@ -14,6 +15,7 @@ final readonly class About
 {
     /**
      * @param  Station  $station  where it is shown
+     * @param  int  $row  where it stands among all checks, in tens
      * @param  Severity  $severity  its main one
      * @param  string  $title  a few words
      * @param  string  $measured  what is measured, how, and in what unit
@@ -22,12 +24,14 @@ final readonly class About
      * @param  string  $afterBake  what it looks like after a bake
      * @param  string  $remedy  what mends it
      * @param  float|null  $caution  the built-in limit from which it speaks as a caution, where that is another than the one it blocks from
-     * @param  bool  $readsRays  it needs what the rays of sets met, or how low and high lie on each other
+     * @param  list<class-string<Measure<*>>>  $measures  what it is about: what these took is told under the first check that is
+     * @param  list<class-string<Measure<*>>>  $beside  what else it reads
      * @param  string  $source  a published one, or `common practice, no published source`
      */
     public function __construct(
         public string $code,
         public Station $station,
+        public int $row,
         public Severity $severity,
         public string $title,
         public string $measured,
@@ -37,7 +41,8 @@ final readonly class About
         public string $remedy,
         public string $source = 'common practice, no published source',
         public ?float $caution = null,
-        public bool $readsRays = false,
+        public array $measures = [],
+        public array $beside = [],
     ) {
     }
 

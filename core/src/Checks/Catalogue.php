@@ -4,83 +4,47 @@ declare(strict_types=1);
 
 namespace Anvil\Checks;
 
+use Anvil\Standard\Standard;
+use Anvil\Unreadable;
+
 /**
- * The one place where checks are registered, in the order in which findings are listed.
+ * Every check that there is: the classes beside this one that are checks, in the order of their rows, in which findings are listed.
  */
 final class Catalogue
 {
+    /** Codes that the check catalogue has and that are not looked for yet: a standard may name them already. A check that is built leaves this list. */
+    private const PLANNED = [
+        'id-mix', 'id-dull', 'id-reused', 'id-gradient', 'id-drift', 'uv-overlap', 'uv-degenerate', 'uv-mirrored', 'uv-padding',
+        'uv-border', 'uv-stretch', 'texel-density', 'texel-coarse', 'uv-use', 'uv-turned', 'page-hidden', 'hard-no-seam', 'seam-
+        not-hard', 'soft-over-sharp', 'rim-wave', 'silhouette-loss', 'proof-retouch', 'map-unreadable', 'map-size', 'map-bits',
+        'map-space', 'map-green', 'map-turned', 'map-other', 'map-hole', 'map-padding', 'map-blend', 'map-differs', 'package-
+        stale', 'package-mixed', 'part-gone', 'tie-half-moved', 'waiver-died',
+    ];
+
+    /** @var list<Check>|null */
+    private static ?array $all = null;
+
+    /** @var array<string, About>|null */
+    private static ?array $about = null;
+
     /**
      * @return list<Check>
      */
     public static function all(): array
     {
-        return [
-            new Intake\FileUnreadable,
-            new Intake\FileEmpty,
-            new Intake\FileExtras,
-            new Intake\RoleUnknown,
-            new Intake\RoleMixed,
-            new Intake\UnitMismatch,
-            new Intake\AxisMismatch,
-            new Intake\OffAlignment,
-            new Intake\TransformUnfrozen,
-            new Intake\TransformMirrored,
-            new Intake\PivotDiffers,
-            new Intake\NameDuplicate,
-            new Intake\HighDoubled,
-            new Intake\NameUnsafe,
-            new Intake\MeshDegenerate,
-            new Intake\MeshNonmanifold,
-            new Intake\MeshFlipped,
-            new Intake\MeshDoubled,
-            new Intake\MeshLoose,
-            new Intake\MeshNgon,
-            new Intake\NormalsMissing,
-            new Intake\NormalsInvalid,
-            new Intake\NormalsInverted,
-            new Intake\TriangleBudget,
-            new Intake\MaterialCount,
-            new Intake\MaterialStray,
-            new Intake\MaterialMissing,
-            new Intake\HighNotDenser,
-            new Intake\PairSelf,
-            new Intake\HighFaceted,
-            new Intake\HighCoversDetail,
-            new Pairing\PairNoHigh,
-            new Pairing\PairNoLow,
-            new Pairing\SuffixCase,
-            new Pairing\NameCase,
-            new Pairing\SuffixMissing,
-            new Pairing\NameNear,
-            new Pairing\PairCrossed,
-            new Pairing\PairApart,
-            new Clearance\SetIncomplete,
-            new Clearance\RayMiss,
-            new Clearance\LowMargin,
-            new Clearance\FloaterUnbacked,
-            new Clearance\FloaterRim,
-            new Clearance\HighUnseen,
-            new Clearance\Overhang,
-            new Clearance\ReachShort,
-            new Clearance\ReachLong,
-            new Clearance\SpanClosed,
-            new Clearance\CageTopology,
-            new Clearance\CagePierced,
-            new Clearance\CageInverted,
-            new Clearance\ExplodeClash,
-            new Clearance\ExplodeDrift,
-            new Clearance\SetsBleed,
-            new Clearance\SurfacesCross,
-            new Clearance\SurfaceGap,
-            new Clearance\Buried,
-            new Clearance\RayLean,
-            new ColorId\IdMissing,
-            new ColorId\IdClose,
-            new Surface\UvMissing,
-            new Surface\UvOutside,
-            new Surface\UvPose,
-            new Handoff\PackageReadback,
-        ];
+        if (self::$all === null) {
+            $found = [];
+            foreach (glob(__DIR__.'/*/*.php') ?: [] as $path) {
+                $class = __NAMESPACE__.'\\'.basename(dirname($path)).'\\'.basename($path, '.php');
+                if (is_subclass_of($class, Check::class)) {
+                    $found[] = new $class;
+                }
+            }
+            usort($found, static fn (Check $a, Check $b): int => [$a->about()->row, $a->about()->code] <=> [$b->about()->row, $b->about()->code]);
+            self::$all = $found;
+        }
+
+        return self::$all;
     }
 
     /**
@@ -88,12 +52,45 @@ final class Catalogue
      */
     public static function about(): array
     {
-        $out = [];
-        foreach (self::all() as $check) {
-            $about = $check->about();
-            $out[$about->code] = $about;
+        if (self::$about === null) {
+            self::$about = [];
+            foreach (self::all() as $check) {
+                $about = $check->about();
+                self::$about[$about->code] = $about;
+            }
         }
 
-        return $out;
+        return self::$about;
+    }
+
+    /**
+     * @return list<string> codes that the check catalogue has and that are not looked for yet
+     */
+    public static function planned(): array
+    {
+        return self::PLANNED;
+    }
+
+    /** Whether the check catalogue has a check, looked for already or not. */
+    public static function knows(string $code): bool
+    {
+        return isset(self::about()[$code]) || in_array($code, self::PLANNED, true);
+    }
+
+    /**
+     * A standard, with the codes in it held against the catalogue.
+     *
+     * @throws Unreadable that names the key
+     */
+    public static function standard(string $json): Standard
+    {
+        $standard = Standard::ofJson($json);
+        foreach (array_keys($standard->checks) as $code) {
+            if (! self::knows((string) $code)) {
+                throw Unreadable::because("checks.$code is no check; the codes are in the check catalogue");
+            }
+        }
+
+        return $standard;
     }
 }

@@ -23,7 +23,7 @@ final readonly class Finding
         public string $message,
         public string $remedy,
         public array $subject,
-        public ?Measure $measure = null,
+        public ?Measured $measure = null,
         public ?int $texels = null,
         public ?int $count = null,
         public array $where = [],
@@ -36,7 +36,7 @@ final readonly class Finding
      *
      * @param  list<array{float, float, float}>  $where
      */
-    public static function onPart(string $code, Severity $severity, RoledPart $part, string $message, string $remedy, ?Measure $measure = null, ?int $count = null, array $where = []): self
+    public static function onPart(string $code, Severity $severity, RoledPart $part, string $message, string $remedy, ?Measured $measure = null, ?int $count = null, array $where = []): self
     {
         return new self($code, $severity, $message, $remedy, ['part' => $part->part->name, 'file' => $part->path], $measure, null, $count, $where);
     }
@@ -46,7 +46,7 @@ final readonly class Finding
      *
      * @param  list<array{float, float, float}>  $where
      */
-    public static function onTie(string $code, Severity $severity, RoledPart $low, string $high, string $message, string $remedy, ?Measure $measure = null, array $where = [], ?int $texels = null): self
+    public static function onTie(string $code, Severity $severity, RoledPart $low, string $high, string $message, string $remedy, ?Measured $measure = null, array $where = [], ?int $texels = null): self
     {
         return new self($code, $severity, $message, $remedy, ['part' => $low->part->name, 'other' => $high, 'file' => $low->path], $measure, $texels, null, $where);
     }
@@ -56,7 +56,7 @@ final readonly class Finding
      *
      * @param  list<array{float, float, float}>  $where
      */
-    public static function inSet(string $code, Severity $severity, string $set, RoledPart $part, string $message, string $remedy, ?Measure $measure = null, array $where = [], ?int $texels = null): self
+    public static function inSet(string $code, Severity $severity, string $set, RoledPart $part, string $message, string $remedy, ?Measured $measure = null, array $where = [], ?int $texels = null): self
     {
         return new self($code, $severity, $message, $remedy, ['set' => $set, 'part' => $part->part->name, 'file' => $part->path], $measure, $texels, null, $where);
     }

@@ -263,7 +263,6 @@ final class ClearanceMeasure
             $texels,
             SameSurface::holds($this->low, $high, $this->samples, $this->d),
             ['miss' => $this->segments(array_map(static fn (int $i): array => [$i, $reach->out, -$reach->in], $misses->rays)), 'wrong' => $this->segments($wrong), 'short' => $this->segments($short)],
-            [],
             new SetDetails(
                 $wrongShare, Spread::of(array_map(fn (array $ray): array => $this->samples->at($ray[0], $ray[1]), $wrongRays)), $gaps, $details->buried(), $details->unmet($shells),
                 Floaters::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density, $misses->rays, $misses->scale / max(1e-12, $this->seenShare)),
@@ -281,7 +280,7 @@ final class ClearanceMeasure
         $none = new Reach(0.0, 0.0);
 
         return new SetClearance(
-            $name, $this->d, 0, $none, ['out' => null, 'in' => null], $none, null, 0.0, [], 0.0, null, null, [], 0.0, 0.0, SameSurface::holds($this->low, $high, $this->samples, $this->d), [], [],
+            $name, $this->d, 0, $none, ['out' => null, 'in' => null], $none, null, 0.0, [], 0.0, null, null, [], 0.0, 0.0, SameSurface::holds($this->low, $high, $this->samples, $this->d), [],
             new SetDetails(faced: ['low' => $facing->low, 'high' => $facing->high, 'lowShare' => $this->lowMasked, 'highShare' => $this->highMasked]),
         );
     }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Clearance;
 
-use Anvil\Place\TiePlace;
 use Anvil\Standard\Reach;
 
 /**
@@ -26,7 +25,6 @@ final readonly class SetClearance
      * @param  float  $texelsOfAll  texels that the whole set covers at the map size; 0 without UVs
      * @param  bool  $coincides  high and low surfaces lie within 1e-4 d of each other both ways
      * @param  array<string, list<float>>  $evidence  rays for the stand, two points each: `miss` from where it begins to where it ends, `wrong` and `short` from the low surface to the hit
-     * @param  list<TiePlace>  $places  how low and high of its ties lie on each other
      */
     public function __construct(
         public string $name,
@@ -46,20 +44,8 @@ final readonly class SetClearance
         public float $texelsOfAll,
         public bool $coincides,
         public array $evidence,
-        public array $places = [],
         public SetDetails $details = new SetDetails,
     ) {
-    }
-
-    /**
-     * @param  list<TiePlace>  $places
-     */
-    public function withPlaces(array $places): self
-    {
-        return new self(
-            $this->name, $this->d, $this->samples, $this->needed, $this->firstWrong, $this->recommended, $this->set, $this->missShare, $this->missWhere,
-            $this->shortShare, $this->highest, $this->deepest, $this->bleeds, $this->overhang, $this->texelsOfAll, $this->coincides, $this->evidence, $places, $this->details,
-        );
     }
 
     /** Whether samples were left out because faces there are turned the wrong way. */
@@ -90,7 +76,6 @@ final readonly class SetClearance
             'overhang' => $this->overhang, 'texelsOfAll' => $this->texelsOfAll, 'coincides' => $this->coincides,
             'evidence' => $this->evidence,
             'details' => $this->details->toArray(),
-            'places' => array_map(static fn (TiePlace $place): array => $place->toArray(), $this->places),
         ];
     }
 
@@ -98,30 +83,21 @@ final readonly class SetClearance
      * What was stored of a set whose inputs have other names now and are the same otherwise.
      *
      * @param  array<string, mixed>  $stored  of `toArray`
-     * @param  array{set: string, others: list<string>, ties: list<array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}>}  $then  file and name of each part, in the order of the inputs
-     * @param  array{set: string, others: list<string>, ties: list<array{base: string, low: list<array{string, string}>, high: list<array{string, string}>}>}  $now  as many
+     * @param  array{set: string, others: list<string>}  $then  the sets, in the order of the inputs
+     * @param  array{set: string, others: list<string>}  $now  as many
      * @return array<string, mixed>
      */
     public static function underNames(array $stored, array $then, array $now): array
     {
-        /** @var array{bleeds: list<array{other: string, share: float|int, unseenShare: float|int, where: list<array{float, float, float}>}>, places: list<array{base: string, low: string, high: string, file: string, doubled: list<array{first: string, second: string, file: string}>}>} $stored */
+        /** @var array{bleeds: list<array{other: string, share: float|int, unseenShare: float|int, where: list<array{float, float, float}>}>} $stored */
         $others = array_combine($then['others'], $now['others']);
         $bleeds = [];
         foreach ($stored['bleeds'] as $bleed) {
             $bleeds[] = [...$bleed, 'other' => $others[$bleed['other']] ?? $bleed['other']];
         }
         usort($bleeds, static fn (array $a, array $b): int => [$b['share'], $b['unseenShare'], $a['other']] <=> [$a['share'], $a['unseenShare'], $b['other']]);
-        $ties = [];
-        foreach ($then['ties'] as $i => $tie) {
-            $ties[$tie['base']."\0".($tie['low'][0][1] ?? '')] = [$tie, $now['ties'][$i]];
-        }
-        $places = [];
-        foreach ($stored['places'] as $place) {
-            $tie = $ties["$place[base]\0$place[low]"] ?? null;
-            $places[] = $tie === null ? $place : TiePlace::underNames($place, ...$tie);
-        }
 
-        return [...$stored, 'name' => $now['set'], 'bleeds' => $bleeds, 'places' => $places];
+        return [...$stored, 'name' => $now['set'], 'bleeds' => $bleeds];
     }
 
     /**
@@ -129,7 +105,7 @@ final readonly class SetClearance
      */
     public static function ofArray(array $stored): self
     {
-        /** @var array{name: string, d: float|int, samples: int, needed: array{out: float|int, in: float|int}, firstWrong: array{out: float|null, in: float|null}, recommended: array{out: float|int, in: float|int}, set: array{out: float|int, in: float|int}|null, missShare: float|int, missWhere: list<array{float, float, float}>, shortShare: float|int, highest: array{float, float, float}|null, deepest: array{float, float, float}|null, bleeds: list<array{other: string, share: float|int, unseenShare: float|int, where: list<array{float, float, float}>}>, overhang: float|int, texelsOfAll: float|int, coincides: bool, evidence: array<string, list<float>>, places?: list<array<string, mixed>>, details?: array<string, mixed>} $stored */
+        /** @var array{name: string, d: float|int, samples: int, needed: array{out: float|int, in: float|int}, firstWrong: array{out: float|null, in: float|null}, recommended: array{out: float|int, in: float|int}, set: array{out: float|int, in: float|int}|null, missShare: float|int, missWhere: list<array{float, float, float}>, shortShare: float|int, highest: array{float, float, float}|null, deepest: array{float, float, float}|null, bleeds: list<array{other: string, share: float|int, unseenShare: float|int, where: list<array{float, float, float}>}>, overhang: float|int, texelsOfAll: float|int, coincides: bool, evidence: array<string, list<float>>, details?: array<string, mixed>} $stored */
         return new self(
             $stored['name'], (float) $stored['d'], $stored['samples'],
             new Reach((float) $stored['needed']['out'], (float) $stored['needed']['in']), $stored['firstWrong'],
@@ -138,7 +114,7 @@ final readonly class SetClearance
             (float) $stored['missShare'], $stored['missWhere'], (float) $stored['shortShare'], $stored['highest'], $stored['deepest'],
             array_map(static fn (array $bleed): Bleed => new Bleed($bleed['other'], (float) $bleed['share'], (float) $bleed['unseenShare'], $bleed['where']), $stored['bleeds']),
             (float) $stored['overhang'], (float) $stored['texelsOfAll'], $stored['coincides'], $stored['evidence'],
-            array_map(TiePlace::ofArray(...), $stored['places'] ?? []), SetDetails::ofArray($stored['details'] ?? []),
+            SetDetails::ofArray($stored['details'] ?? []),
         );
     }
 }

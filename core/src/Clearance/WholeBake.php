@@ -32,6 +32,23 @@ final readonly class WholeBake
     {
     }
 
+    /**
+     * @return array<string, mixed>
+     */
+    public function toArray(): array
+    {
+        return ['reach' => $this->reach->toArray(), 'isClean' => $this->isClean, 'samples' => $this->samples];
+    }
+
+    /**
+     * @param  array<mixed>  $stored  of `toArray`
+     */
+    public static function ofArray(array $stored): self
+    {
+        /** @var array{reach: array{out: float, in: float}, isClean: bool, samples: int} $stored */
+        return new self(new Reach($stored['reach']['out'], $stored['reach']['in']), $stored['isClean'], $stored['samples']);
+    }
+
     /** Null where the question does not arise: it is whole already, there is one set only, or a side is missing or lies elsewhere. */
     public static function of(Asset $asset, ?QuarterTurn $turn): ?self
     {

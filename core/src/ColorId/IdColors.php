@@ -43,6 +43,40 @@ final readonly class IdColors
     }
 
     /**
+     * @param  list<RoledPart>  $parts  those that may wear a colour
+     * @return array<string, mixed>
+     */
+    public function toArray(array $parts): array
+    {
+        $numbers = [];
+        foreach ($parts as $number => $part) {
+            $numbers[spl_object_id($part)] = $number;
+        }
+        $number = static fn (RoledPart $part): int => $numbers[spl_object_id($part)];
+
+        return [
+            'source' => $this->source,
+            'colors' => array_map(static fn (IdColor $color): array => [$color->color->hex(), $color->names, array_map($number, $color->parts)], array_values($this->colors)),
+            'missing' => array_map(static fn (array $one): array => [$number($one['part']), $one['without'], $one['of']], $this->missing),
+        ];
+    }
+
+    /**
+     * @param  array<mixed>  $stored  of `toArray`
+     * @param  list<RoledPart>  $parts  the same
+     */
+    public static function ofArray(array $stored, array $parts): self
+    {
+        /** @var array{source: string, colors: list<array{string, list<string>, list<int>}>, missing: list<array{int, int, int}>} $stored */
+        $colors = [];
+        foreach ($stored['colors'] as [$hex, $names, $numbers]) {
+            $colors[$hex] = new IdColor(Color::ofHex($hex), $names, array_map(static fn (int $number): RoledPart => $parts[$number], $numbers));
+        }
+
+        return new self($stored['source'], $colors, array_map(static fn (array $one): array => ['part' => $parts[$one[0]], 'without' => $one[1], 'of' => $one[2]], $stored['missing']));
+    }
+
+    /**
      * @param  list<RoledPart>  $parts
      */
     private static function collect(string $source, array $parts, bool $byVertex, bool $byMaterial): self

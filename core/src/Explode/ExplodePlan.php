@@ -142,6 +142,28 @@ final readonly class ExplodePlan
     }
 
     /**
+     * For a store; `kept` takes it back.
+     *
+     * @return array<string, mixed>
+     */
+    public function toKeep(): array
+    {
+        return [
+            'clearance' => $this->clearance, 'vectors' => $this->vectors, 'conflicts' => $this->conflicts, 'bleedBefore' => $this->bleedBefore, 'bleedAfter' => $this->bleedAfter,
+            'occlusionBefore' => $this->occlusionBefore, 'occlusionAfter' => $this->occlusionAfter,
+        ];
+    }
+
+    /**
+     * @param  array<mixed>  $stored  of `toKeep`
+     */
+    public static function kept(array $stored): self
+    {
+        /** @var array{clearance: float, vectors: array<string, array{float, float, float}>, conflicts: array<string, list<string>>, bleedBefore: array<string, float>, bleedAfter: array<string, float>, occlusionBefore: array<string, float>, occlusionAfter: array<string, float>} $stored */
+        return new self($stored['clearance'], $stored['vectors'], $stored['conflicts'], $stored['bleedBefore'], $stored['bleedAfter'], $stored['occlusionBefore'], $stored['occlusionAfter']);
+    }
+
+    /**
      * As `explode.json` has it.
      *
      * @return array<string, mixed>

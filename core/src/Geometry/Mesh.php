@@ -132,6 +132,23 @@ final class Mesh
         return $out;
     }
 
+    /** In squares of the page, of the triangles that have UVs. */
+    public function uvArea(): float
+    {
+        $t = $this->uvs;
+        $area = 0.0;
+        for ($i = 0, $n = count($this->triUvs); $i < $n; $i += 3) {
+            $d = $this->triUvs[$i];
+            $e = $this->triUvs[$i + 1];
+            $f = $this->triUvs[$i + 2];
+            if ($d >= 0 && $e >= 0 && $f >= 0) {
+                $area += abs(($t[2 * $e] - $t[2 * $d]) * ($t[2 * $f + 1] - $t[2 * $d + 1]) - ($t[2 * $f] - $t[2 * $d]) * ($t[2 * $e + 1] - $t[2 * $d + 1])) / 2;
+            }
+        }
+
+        return $area;
+    }
+
     /** Corners that carry no UV. */
     public function cornersWithoutUv(): int
     {

@@ -78,6 +78,15 @@ final class MeshHealth
         return $health;
     }
 
+    /** What was found, without what is known of each triangle. */
+    public function faults(): MeshFaults
+    {
+        return new MeshFaults(
+            $this->degenerate, $this->degenerateWhere, $this->doubled, $this->doubledWhere, $this->manyFaced, $this->manyFacedWhere,
+            $this->fans, $this->fansWhere, $this->againstNeighbours, $this->insideOut, $this->flippedWhere,
+        );
+    }
+
     public function shellOf(int $triangle): int
     {
         return $this->shells[$triangle];

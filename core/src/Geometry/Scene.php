@@ -34,6 +34,6 @@ final class Scene
 
     public function triangleCount(): int
     {
-        return array_sum(array_map(fn (Part $part): int => $part->mesh->triangleCount(), $this->parts));
+        return array_sum(array_map(fn (Part $part): int => $part->triangleCount(), $this->parts));
     }
 }

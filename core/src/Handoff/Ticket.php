@@ -70,7 +70,7 @@ final readonly class Ticket
     {
         $out = [];
         foreach ($this->report->measures->asset->sets as $set) {
-            $clearance = $this->report->measures->clearances[$set->name] ?? null;
+            $clearance = $this->report->measures->clearances()[$set->name] ?? null;
             $reach = $clearance?->inUse();
             $out[] = [
                 'set' => $set->name,

@@ -6,11 +6,12 @@ namespace Anvil\Inspection;
 
 use Anvil\Asset\GivenFile;
 use Anvil\Asset\ReadFile;
-use Anvil\Checks\Catalogue;
 use Anvil\Checks\Runner;
 use Anvil\Explode\Assembled;
 use Anvil\Explode\ExplodePlan;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
+use Anvil\Measures\Plan;
 use Anvil\Report\Report;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
@@ -44,18 +45,18 @@ final class Inspector
             $measures = $measures->exploded($assembled);
         }
         $afterPair = hrtime(true);
-        if ($only === [] || array_filter($only, static fn (string $code): bool => (Catalogue::about()[$code] ?? null)?->readsRays === true) !== []) {
-            $measures = $measures->withRays($progress === null ? null : static fn (string $set, int $i, int $of) => $progress("shooting rays of $set ($i of $of)"), $workers);
-        }
+        Plan::of($measures, Runner::measures($measures, $only))->run($measures, $progress === null ? null : static fn (string $what, int $i, int $of) => $progress("$what ($i of $of)"), $workers);
         $progress?->__invoke('checking');
         $results = Runner::run($measures, $waivers, $only);
         $end = hrtime(true);
+
+        $clearances = $measures->has(Rays::class) ? $measures->clearances() : [];
 
         return new Report($measures, $results, [
             'read' => ($afterRead - $start) / 1e9,
             'pair' => ($afterPair - $afterRead) / 1e9,
             'check' => ($end - $afterPair) / 1e9,
             'total' => ($end - $start) / 1e9,
-        ], $measures->clearances === [] ? [] : ExplodePlan::vectorsOf($measures->asset, $measures->clearances));
+        ], $clearances === [] ? [] : ExplodePlan::vectorsOf($measures->asset, $clearances));
     }
 }

@@ -8,71 +8,87 @@ use Anvil\Asset\Asset;
 use Anvil\Asset\ReadFile;
 use Anvil\Cage\HeldCage;
 use Anvil\Clearance\AssetClearance;
-use Anvil\Clearance\Crossings;
+use Anvil\Clearance\NotMeasured;
 use Anvil\Clearance\SetClearance;
-use Anvil\Clearance\WholeBake;
-use Anvil\ColorId\IdColors;
 use Anvil\Explode\Assembled;
-use Anvil\Geometry\MeshHealth;
 use Anvil\Pairing\RoledPart;
-use Anvil\Pairing\SuffixGuess;
 use Anvil\Pairing\Tie;
-use Anvil\Pairing\TieKind;
 use Anvil\Place\QuarterTurn;
 use Anvil\Place\TiePlace;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Sets\BakeSet;
+use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Choices;
-use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
-use Anvil\Surface\Facets;
-use Anvil\Surface\UvIslands;
-use Closure;
+use Anvil\Version;
+use LogicException;
 
 /**
- * All that is measured of an asset, each measure computed when somebody asks and once.
+ * All that is measured of an asset: each measure of each subject when somebody asks for it, and once. Where there is a store, what was kept under
+ * the same inputs is taken from it; where nothing is computed, only that.
  */
 final class Measures
 {
-    private ?IdColors $idColors = null;
+    /** @var array<string, array<string, mixed>> class → subject → result */
+    private array $results = [];
 
-    /** @var array<int, UvIslands> by object number of the mesh */
-    private array $islands = [];
+    /** @var array<string, array<string, string>> class → subject → hash of its inputs */
+    private array $keys = [];
 
-    /** @var array<int, MeshHealth> by object number of the mesh */
-    private array $health = [];
+    /** @var array<string, float> seconds that computing took, by class */
+    private array $seconds = [];
 
-    /** @var array<int, Facets> by object number of the mesh */
-    private array $facets = [];
+    /** @var array<string, true> classes that were asked for since `forget` */
+    private array $asked = [];
 
-    /** @var array{QuarterTurn|null}|null once it was looked for */
-    private ?array $turn = null;
+    private int $depth = 0;
 
-    /** @var array{SuffixGuess|null}|null once it was looked for */
-    private ?array $suffixGuess = null;
+    /** @var array<int, int>|null part → its number, by object number */
+    private ?array $numbers = null;
 
-    /** @var array{WholeBake|null}|null once it was measured */
-    private ?array $whole = null;
+    /** @var array<string, BakeSet>|null */
+    private ?array $sets = null;
 
-    /** @var array<string, float> seconds that measures took before any check ran, by the check that they are told under */
-    private array $measureSeconds = [];
+    /** Triangles of a set from which on what was made of it is not kept longer than it is needed. */
+    private const LARGE = 1_000_000;
 
-    private bool $wasMeasured = false;
+    /** @var array<string, SetSurfaces>|null */
+    private ?array $surfaces = null;
 
-    /** @var list<HeldCage>|null */
-    private ?array $heldCages = null;
+    /** The set that is measured. */
+    private ?BakeSet $at = null;
 
-    /** @var list<array{set: string, other: string, count: int, where: list<array{float, float, float}>}>|null */
-    private ?array $crossings = null;
+    /** @var array{TriangleTree, list<array{int, string}>}|null */
+    private ?array $assembledLow = null;
+
+    private ?string $hashOfStaying = null;
+
+    /** @var array<string, true>|null */
+    private ?array $allSeen = null;
+
+    /** @var array<string, int>|null */
+    private ?array $samples = null;
+
+    /** @var array<int, BakeSet>|null set of each low part, by object number */
+    private ?array $setOfLow = null;
+
+    /** @var array<string, string>|null */
+    private ?array $notMeasured = null;
+
+    /** @var array<string, true> keys whose results came out of the store */
+    private array $known = [];
 
     /**
-     * @param  array<string, SetClearance>  $clearances  by set
-     * @param  array<string, string>  $notMeasured  set → why its rays were not shot
      * @param  Assembled|null  $assembled  what it was before it was exploded
+     * @param  bool  $computes  false: what is not in the store is not known
+     * @param  array{float|null, bool}  $layout  clearance of an exploded layout in file units (null: 2 % of D), and whether all sets are moved apart
      */
     private function __construct(
         public readonly Asset $asset,
-        public readonly array $clearances = [],
-        public readonly array $notMeasured = [],
         public readonly ?Assembled $assembled = null,
+        private readonly ?MeasureStore $store = null,
+        private readonly bool $computes = true,
+        public readonly array $layout = [null, false],
     ) {
     }
 
@@ -87,135 +103,359 @@ final class Measures
     /** The same as an exploded layout of something that was assembled. */
     public function exploded(Assembled $assembled): self
     {
-        return new self($this->asset, $this->clearances, $this->notMeasured, $assembled);
+        return new self($this->asset, $assembled, $this->store, $this->computes, $this->layout);
+    }
+
+    /** The same with a store. */
+    public function keptIn(MeasureStore $store, bool $computes): self
+    {
+        return new self($this->asset, $this->assembled, $store, $computes, $this->layout);
+    }
+
+    /** The same, moved apart by other rules than the usual ones. */
+    public function laidOut(?float $clearance, bool $all): self
+    {
+        return new self($this->asset, $this->assembled, $this->store, $this->computes, [$clearance, $all]);
     }
 
     /**
-     * The same with its rays shot.
+     * @template T
      *
-     * @param  Closure(string, int, int): void|null  $progress  set, its number from 1, sets in all
-     * @param  int  $workers  processes, this one among them; what is measured is the same
+     * @param  class-string<Measure<T>>  $class
+     * @return T
+     *
+     * @throws NotKnown where it is not in the store, and nothing is computed or a mesh that it needs was left out
      */
-    public function withRays(?Closure $progress = null, int $workers = 1): self
+    public function get(string $class, Subject $subject): mixed
     {
+        if ($this->depth === 0) {
+            $this->asked[$class] = true;
+        }
+        if (array_key_exists($subject->key, $this->results[$class] ?? [])) {
+            /** @var T */
+            return $this->results[$class][$subject->key];
+        }
+        $measure = MeasureCatalogue::get($class);
+        $this->depth++;
+        try {
+            return $this->results[$class][$subject->key] = $this->found($measure, $subject);
+        } finally {
+            $this->depth--;
+        }
+    }
+
+    /**
+     * @template T
+     *
+     * @param  Measure<T>  $measure
+     * @return T
+     */
+    private function found(Measure $measure, Subject $subject): mixed
+    {
+        $key = null;
+        if ($this->store !== null) {
+            $key = $this->key($measure, $subject);
+            $kept = $this->store->find($key);
+            if ($kept !== null) {
+                $stored = $kept['stored'];
+                if ($measure instanceof Renamable && $stored !== null && $kept['names'] !== null) {
+                    $stored = $measure->renamed($stored, $kept['names'], $measure->names($this, $subject));
+                }
+                $this->known["{$measure->name()} $subject->key"] = true;
+
+                return $measure->ofArray($stored, $this, $subject);
+            }
+            if (! $this->computes) {
+                throw NotKnown::of($measure->name(), $subject);
+            }
+        }
+        foreach ($measure->meshes($this, $subject) as $part) {
+            if ($part->part->mesh->triangles === [] && $part->part->triangleCount() > 0) {
+                // Of a mesh that was left out nothing is said.
+                throw NotKnown::of($measure->name(), $subject);
+            }
+        }
         $start = hrtime(true);
-        $turn = $this->quarterTurn();
-        $inTurn = hrtime(true) - $start;
-        $rays = AssetClearance::of($this->asset, $turn, $progress, $workers, $this->ofParts(...));
+        $stored = $measure->toArray($measure->compute($this, $subject), $this, $subject);
+        $this->took($measure::class, (hrtime(true) - $start) / 1e9);
+        if ($key !== null) {
+            $this->store?->keep($key, $measure->name(), $stored, $measure instanceof Renamable ? $measure->names($this, $subject) : null);
+        }
 
-        return $this->withClearances($rays->clearances, $rays->notMeasured, ['axis-mismatch' => $inTurn / 1e9, ...$rays->seconds]);
+        // What comes out is the same whether it was computed here, by another process, or kept.
+        return $measure->ofArray($stored, $this, $subject);
     }
 
     /**
-     * What is measured of each part by itself, before a check asks for it.
+     * The hash of all that a result depends on.
      *
-     * @return array<string, float> what it took, in seconds, by the check that asks for it first
+     * @param  Measure<*>  $measure
+     *
+     * @throws NotKnown where a result that it depends on is not known
      */
-    private function ofParts(): array
+    public function key(Measure $measure, Subject $subject): string
     {
-        $seconds = ['mesh-degenerate' => 0.0, 'high-faceted' => 0.0, 'uv-outside' => 0.0];
-        foreach ($this->asset->judged() as $part) {
-            foreach ([
-                'mesh-degenerate' => fn (): MeshHealth => $this->health($part),
-                'high-faceted' => fn (): ?Facets => $part->role === Role::High ? $this->facets($part) : null,
-                'uv-outside' => fn (): ?UvIslands => $part->role === Role::Low ? $this->islands($part) : null,
-            ] as $code => $measure) {
-                $start = hrtime(true);
-                $measure();
-                $seconds[$code] += (hrtime(true) - $start) / 1e9;
+        $this->depth++;
+        try {
+            return $this->keys[$measure::class][$subject->key] ??= hash('sha256', json_encode([$measure->name(), $measure->revision(), Version::CORE, $measure->inputs($this, $subject)], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION));
+        } finally {
+            $this->depth--;
+        }
+    }
+
+    public function isKept(): bool
+    {
+        return $this->store !== null;
+    }
+
+    /** Whether a result came out of the store. */
+    public function wasKnown(string $measure, Subject $subject): bool
+    {
+        return isset($this->known["$measure $subject->key"]);
+    }
+
+    /**
+     * Takes over what another process computed.
+     *
+     * @param  array<mixed>|null  $stored
+     */
+    public function take(Task $task, ?array $stored, float $seconds): void
+    {
+        $this->results[$task->measure::class][$task->subject->key] = $task->measure->ofArray($stored, $this, $task->subject);
+        $this->took($task->measure::class, $seconds);
+    }
+
+    private function took(string $class, float $seconds): void
+    {
+        $this->seconds[$class] = ($this->seconds[$class] ?? 0.0) + $seconds;
+    }
+
+    /**
+     * @return array<string, float> what computing took, by class
+     */
+    public function seconds(): array
+    {
+        return $this->seconds;
+    }
+
+    /**
+     * @param  array<string, float>  $seconds  of `seconds`
+     */
+    public function resetSeconds(array $seconds): void
+    {
+        $this->seconds = $seconds;
+    }
+
+    /** What computing a measure took, in seconds, all subjects together. */
+    public function secondsOf(string $class): float
+    {
+        return $this->seconds[$class] ?? 0.0;
+    }
+
+    /** Whether a measure was computed of anything. */
+    public function has(string $class): bool
+    {
+        return isset($this->results[$class]);
+    }
+
+    /**
+     * The measures that were asked for from outside since this was asked last.
+     *
+     * @return list<string> classes
+     */
+    public function asked(): array
+    {
+        $asked = array_keys($this->asked);
+        $this->asked = [];
+
+        return $asked;
+    }
+
+    // Of a part.
+
+    public function subject(RoledPart $part): Subject
+    {
+        if ($this->numbers === null) {
+            $this->numbers = [];
+            foreach ($this->asset->parts as $number => $one) {
+                $this->numbers[spl_object_id($one)] = $number;
             }
         }
 
-        return $seconds;
+        return Subject::part($this->numbers[spl_object_id($part)], $part);
+    }
+
+    /** The subject of a key. */
+    public function subjectOf(Scope $scope, string $key): Subject
+    {
+        return match ($scope) {
+            Scope::Part => Subject::part((int) $key, $this->asset->parts[(int) $key]),
+            Scope::Set => Subject::set($this->set($key) ?? throw new LogicException("there is no set $key")),
+            Scope::Asset => Subject::asset(),
+        };
     }
 
     /**
-     * The same with its rays measured.
+     * @template T
      *
-     * @param  array<string, SetClearance>  $clearances
-     * @param  array<string, string>  $notMeasured
-     * @param  array<string, float>  $measureSeconds  what measuring took, by the check that it is told under
+     * @param  class-string<Measure<T>>  $class
+     * @return T
      */
-    public function withClearances(array $clearances, array $notMeasured, array $measureSeconds = []): self
+    public function ofPart(string $class, RoledPart $part): mixed
     {
-        $out = new self($this->asset, $clearances, $notMeasured, $this->assembled);
-        $out->turn = $this->turn;
-        $out->suffixGuess = $this->suffixGuess;
-        $out->health = $this->health;
-        $out->islands = $this->islands;
-        $out->facets = $this->facets;
-        $out->wasMeasured = true;
-        $out->measureSeconds = $measureSeconds;
+        return $this->get($class, $this->subject($part));
+    }
+
+    /**
+     * @template T
+     *
+     * @param  class-string<Measure<T>>  $class
+     * @return T
+     */
+    public function ofSet(string $class, BakeSet $set): mixed
+    {
+        return $this->get($class, Subject::set($set));
+    }
+
+    /**
+     * @template T
+     *
+     * @param  class-string<Measure<T>>  $class
+     * @return T
+     */
+    public function ofAsset(string $class): mixed
+    {
+        return $this->get($class, Subject::asset());
+    }
+
+    /**
+     * @param  list<RoledPart>  $parts
+     * @return list<string>
+     */
+    public static function hashes(array $parts): array
+    {
+        return array_map(static fn (RoledPart $part): string => $part->part->hash(), $parts);
+    }
+
+    // Of sets.
+
+    public function set(string $name): ?BakeSet
+    {
+        if ($this->sets === null) {
+            $this->sets = [];
+            foreach ($this->asset->sets as $set) {
+                $this->sets[$set->name] = $set;
+            }
+        }
+
+        return $this->sets[$name] ?? null;
+    }
+
+    /**
+     * @return list<BakeSet> those with something to shoot from and at
+     */
+    public function wholeSets(): array
+    {
+        return array_values(array_filter($this->asset->sets, static fn (BakeSet $set): bool => $set->isWhole()));
+    }
+
+    /** Triangles of the set that has most, low and high together. */
+    public function largestSet(): int
+    {
+        return max([0, ...array_map(static fn (BakeSet $set): int => RoledPart::triangles([...$set->low, ...$set->target()]), $this->asset->sets)]);
+    }
+
+    /**
+     * What the rays of each set met, of those that were shot.
+     *
+     * @return array<string, SetClearance> by set
+     */
+    public function clearances(): array
+    {
+        $out = [];
+        foreach ($this->wholeSets() as $set) {
+            $one = $this->ofSet(Kind\Rays::class, $set);
+            if ($one instanceof SetClearance) {
+                $out[$set->name] = $one;
+            }
+        }
 
         return $out;
     }
 
-    /** What was measured for a check before it ran, in seconds: the first check that asks for rays answers for all of them. */
-    public function secondsBefore(string $code): float
+    public function clearanceOf(BakeSet $set): ?SetClearance
     {
-        return $this->measureSeconds[$code] ?? 0.0;
-    }
+        $one = $set->isWhole() ? $this->ofSet(Kind\Rays::class, $set) : null;
 
-    public function idColors(): IdColors
-    {
-        return $this->idColors ??= IdColors::of($this->asset);
-    }
-
-    public function islands(RoledPart $part): UvIslands
-    {
-        return $this->islands[spl_object_id($part->part->mesh)] ??= UvIslands::of($part->part->mesh);
-    }
-
-    public function health(RoledPart $part): MeshHealth
-    {
-        return $this->health[spl_object_id($part->part->mesh)] ??= MeshHealth::of($part->part->mesh, $part->role !== Role::High);
-    }
-
-    public function facets(RoledPart $part): Facets
-    {
-        return $this->facets[spl_object_id($part->part->mesh)] ??= Facets::of($part->part->mesh);
-    }
-
-    /** The turn by quarters that would bring the high poly onto the low one; null where there is none. */
-    public function quarterTurn(): ?QuarterTurn
-    {
-        if ($this->turn === null) {
-            $this->turn = [QuarterTurn::ofAsset($this->asset)];
-        }
-
-        return $this->turn[0];
-    }
-
-    /** The studio's own suffixes, where those of the standard fit nothing; null where they fit or none are found. */
-    public function suffixGuess(): ?SuffixGuess
-    {
-        $this->suffixGuess ??= [SuffixGuess::of($this->asset->parts, $this->asset->standard)];
-
-        return $this->suffixGuess[0];
+        return $one instanceof SetClearance ? $one : null;
     }
 
     /**
-     * Where names are in trouble: whether they could be done without, all parts baked as one. Null where rays were not shot, the names
-     * are sound, or the question does not arise.
+     * @return array<string, string> set → why its rays were not shot
      */
-    public function wholeBake(): ?WholeBake
+    public function notMeasured(): array
     {
-        if ($this->whole === null) {
-            $troubled = $this->wasMeasured && array_filter($this->asset->pairing->ties, static fn (Tie $tie): bool => $tie->kind === TieKind::Open || $tie->kind === TieKind::Crossed || $tie->troubles !== []) !== [];
-            $this->whole = [$troubled ? WholeBake::of($this->asset, $this->quarterTurn()) : null];
+        $out = [];
+        foreach ($this->wholeSets() as $set) {
+            $one = $this->ofSet(Kind\Rays::class, $set);
+            if ($one instanceof NotMeasured) {
+                $out[$set->name] = $one->reason;
+            }
         }
 
-        return $this->whole[0];
+        return $out;
+    }
+
+    /** Why the rays of a set are not to be shot; null where they are. */
+    public function refusal(BakeSet $set): ?string
+    {
+        $turn = $this->ofAsset(Kind\Turn::class);
+        $this->notMeasured ??= AssetClearance::notMeasured($this->asset, $turn);
+
+        return $this->notMeasured[$set->name] ?? null;
+    }
+
+    /** Why low and high of a set are not held against each other; null where they are. */
+    public function unplaced(BakeSet $set): ?string
+    {
+        $refusal = $this->refusal($set);
+        if ($refusal === null && array_sum(array_map(fn (RoledPart $part): float => $this->ofPart(Kind\Contents::class, $part)->area ?? 0.0, $set->low)) <= 0.0) {
+            return AssetClearance::NO_AREA;
+        }
+
+        return $refusal;
     }
 
     /**
-     * Sets whose low polys go through each other.
-     *
-     * @return list<array{set: string, other: string, count: int, where: list<array{float, float, float}>}>
+     * @param  string  $set  a whole one
+     * @return list<TiePlace> of its ties
      */
-    public function crossings(): array
+    public function placesOf(string $set): array
     {
-        return $this->crossings ??= Crossings::of($this->asset->sets);
+        $one = $this->set($set);
+
+        return $one === null ? [] : $this->ofSet(Kind\Places::class, $one);
+    }
+
+    /** How low and high of a tie lie on each other; null where that was not measured. */
+    public function placeOf(Tie $tie): ?TiePlace
+    {
+        if ($this->setOfLow === null) {
+            $this->setOfLow = [];
+            foreach ($this->wholeSets() as $set) {
+                foreach ($set->low as $part) {
+                    $this->setOfLow[spl_object_id($part)] = $set;
+                }
+            }
+        }
+        $set = $tie->low === [] ? null : $this->setOfLow[spl_object_id($tie->low[0])] ?? null;
+        foreach ($set === null ? [] : $this->ofSet(Kind\Places::class, $set) as $place) {
+            if ($place->base === $tie->base && $place->low === $tie->low[0]->part->name) {
+                return $place;
+            }
+        }
+
+        return null;
     }
 
     /**
@@ -225,29 +465,74 @@ final class Measures
      */
     public function heldCages(): array
     {
-        if ($this->heldCages === null) {
-            $this->heldCages = [];
-            foreach ($this->asset->sets as $set) {
-                if ($set->cage !== [] && $set->low !== []) {
-                    $this->heldCages[] = HeldCage::of($this->asset, $set, $this->clearances[$set->name] ?? null);
-                }
-            }
-        }
-
-        return $this->heldCages;
+        return array_map(fn (Subject $subject): HeldCage => $this->get(Kind\Cage::class, $subject), MeasureCatalogue::get(Kind\Cage::class)->subjects($this));
     }
 
-    /** How low and high of a tie lie on each other; null where that was not measured. */
-    public function placeOf(Tie $tie): ?TiePlace
+    public function quarterTurn(): ?QuarterTurn
     {
-        foreach ($this->clearances as $clearance) {
-            foreach ($clearance->places as $place) {
-                if ($place->base === $tie->base && $tie->low !== [] && $place->low === $tie->low[0]->part->name) {
-                    return $place;
-                }
+        return $this->ofAsset(Kind\Turn::class);
+    }
+
+    // What several measures need in common, made when it is first asked for.
+
+    /**
+     * @return array<string, SetSurfaces> of all sets
+     */
+    public function surfaces(): array
+    {
+        if ($this->surfaces === null) {
+            $this->surfaces = [];
+            foreach ($this->asset->sets as $set) {
+                $this->surfaces[$set->name] = SetSurfaces::of($set, $this->asset->standard->rays->smooth);
             }
         }
 
-        return null;
+        return $this->surfaces;
+    }
+
+    /** What the trees of the set before take is given back, where that was a large one. */
+    public function goTo(Subject $subject): void
+    {
+        $set = $this->at;
+        $this->at = $subject->scope === Scope::Set ? $subject->ofSet() : null;
+        if ($set !== null && $set->name !== $this->at?->name && isset($this->surfaces[$set->name]) && $this->surfaces[$set->name]->triangleCount() > self::LARGE) {
+            $this->surfaces[$set->name] = SetSurfaces::of($set, $this->asset->standard->rays->smooth);
+        }
+    }
+
+    /**
+     * The low poly that hides what lies behind it, and the first triangle in it of each set.
+     *
+     * @return array{TriangleTree, list<array{int, string}>}
+     */
+    public function assembledLow(): array
+    {
+        return $this->assembledLow ??= AssetClearance::assembled($this->asset, $this->surfaces());
+    }
+
+    /** Whether all of a set counts as seen: what covers it comes off in use. */
+    public function isAllSeen(BakeSet $set): bool
+    {
+        $this->allSeen ??= AssetClearance::allSeen($this->asset);
+
+        return isset($this->allSeen[$set->name]);
+    }
+
+    /** Of the low poly that hides what lies behind it. */
+    public function hashOfStaying(): string
+    {
+        return $this->hashOfStaying ??= hash('sha256', implode(' ', array_merge(...array_map(static fn (BakeSet $set): array => self::hashes($set->low), AssetClearance::staying($this->asset)))));
+    }
+
+    /** How many rays a set is given of those of the asset. */
+    public function samplesOf(BakeSet $set): int
+    {
+        $this->samples ??= AssetClearance::sampleCounts($this->asset, function (RoledPart $part): array {
+            $contents = $this->ofPart(Kind\Contents::class, $part);
+
+            return [$contents->uvArea ?? 0.0, $contents->area ?? 0.0];
+        });
+
+        return $this->samples[$set->name] ?? 0;
     }
 }

@@ -41,7 +41,7 @@ final class Shading
         foreach ($asset->sets as $set) {
             $surfaces[$set->name] = SetSurfaces::of($set, $asset->standard->rays->smooth);
         }
-        [$assembled, , $firsts] = AssetClearance::seenThrough($asset, $surfaces);
+        [$assembled, $firsts] = AssetClearance::assembled($asset, $surfaces);
         // Of many sets each is looked at in fewer places.
         $points = max(self::LEAST_PLACES, min(self::MOST_PLACES, intdiv(self::PLACES, max(1, count($surfaces)))));
         foreach ($asset->sets as $set) {

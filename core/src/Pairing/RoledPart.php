@@ -76,7 +76,7 @@ final readonly class RoledPart
      */
     public static function triangles(array $parts): int
     {
-        return array_sum(array_map(static fn (self $part): int => $part->part->mesh->triangleCount(), $parts));
+        return array_sum(array_map(static fn (self $part): int => $part->part->triangleCount(), $parts));
     }
 
     public function suffixState(): SuffixState

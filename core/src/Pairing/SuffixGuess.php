@@ -32,13 +32,20 @@ final readonly class SuffixGuess
     }
 
     /**
-     * What was found before and kept.
-     *
-     * @param  array<string, list<string>>  $suffixes  role → suffixes
+     * @return array<string, mixed>
      */
-    public static function kept(array $suffixes, int $pairs, int $bases, bool $ofFiles): self
+    public function toArray(): array
     {
-        return new self($suffixes, $pairs, $bases, $ofFiles);
+        return ['suffixes' => $this->suffixes, 'pairs' => $this->pairs, 'bases' => $this->bases, 'ofFiles' => $this->ofFiles];
+    }
+
+    /**
+     * @param  array<mixed>  $stored  of `toArray`
+     */
+    public static function ofArray(array $stored): self
+    {
+        /** @var array{suffixes: array<string, list<string>>, pairs: int, bases: int, ofFiles: bool} $stored */
+        return new self($stored['suffixes'], $stored['pairs'], $stored['bases'], $stored['ofFiles']);
     }
 
     /**
@@ -57,7 +64,7 @@ final readonly class SuffixGuess
             }
             $files[$part->path][] = $part;
         }
-        $units = array_map(static fn (RoledPart $part): array => [$part->part->name, $part->part->bounds(), $part->part->mesh->triangleCount()], $parts);
+        $units = array_map(static fn (RoledPart $part): array => [$part->part->name, $part->part->bounds(), $part->part->triangleCount()], $parts);
         $found = self::among($units, false);
         if ($found === null && count($files) > 1) {
             $units = [];

@@ -14,7 +14,7 @@ use Throwable;
  */
 final class Forks
 {
-    /** The most memory that the forked processes took beside this one's, in bytes, all together. */
+    /** The most memory that forked processes took beside this one's at one time, in bytes. */
     public static int $beside = 0;
 
     /** How many processes this machine runs at one time; 1 where there is no forking. */
@@ -70,6 +70,7 @@ final class Forks
             }
             $meanwhile?->__invoke();
             $done = [];
+            $took = 0;
             while (($i = self::next($folder, $pieces)) !== null) {
                 $taken?->__invoke($i);
                 $done[$i] = $work($i);
@@ -77,8 +78,11 @@ final class Forks
             foreach ($children as $k => $child) {
                 pcntl_waitpid($child, $status);
                 unset($children[$k]);
-                $done += self::answers("$folder/$k");
+                [$answers, $most] = self::answers("$folder/$k");
+                $done += $answers;
+                $took += $most;
             }
+            self::$beside = max(self::$beside, $took);
             for ($i = 0; $i < $pieces; $i++) {
                 $done[$i] ??= $work($i);
             }
@@ -130,7 +134,7 @@ final class Forks
     }
 
     /**
-     * @return array<int, mixed> by number of the piece
+     * @return array{array<int, mixed>, int} by number of the piece; the most memory that the process took beside what it began with
      */
     private static function answers(string $path): array
     {
@@ -147,8 +151,7 @@ final class Forks
             $out[$answer[0]] = $answer[1];
             $most = max($most, is_int($answer[2] ?? null) ? $answer[2] : 0);
         }
-        self::$beside += $most;
 
-        return $out;
+        return [$out, $most];
     }
 }

@@ -85,6 +85,23 @@ final readonly class QuarterTurn
         return $best;
     }
 
+    /**
+     * @return array<string, mixed>
+     */
+    public function toArray(): array
+    {
+        return ['matrix' => $this->matrix->m, 'words' => $this->words, 'degrees' => $this->degrees, 'before' => $this->before, 'after' => $this->after];
+    }
+
+    /**
+     * @param  array<mixed>  $stored  of `toArray`
+     */
+    public static function ofArray(array $stored): self
+    {
+        /** @var array{matrix: list<float>, words: string, degrees: float, before: float, after: float} $stored */
+        return new self(Matrix::of($stored['matrix']), $stored['words'], $stored['degrees'], $stored['before'], $stored['after']);
+    }
+
     /** The turn that would bring the high poly of an asset onto its low one, sizes made equal first; null where there is none, or the check for it is off. */
     public static function ofAsset(Asset $asset): ?self
     {

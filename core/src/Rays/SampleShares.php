@@ -17,19 +17,21 @@ final class SampleShares
      */
     public static function of(array $lowOfSets, int $total): array
     {
-        $uv = $solid = [];
-        foreach ($lowOfSets as $name => $meshes) {
-            $uv[$name] = $solid[$name] = 0.0;
-            foreach ($meshes as $mesh) {
-                [$u, $s] = self::areas($mesh);
-                $uv[$name] += $u;
-                $solid[$name] += $s;
-            }
-        }
+        return self::ofAreas(array_map(static fn (array $meshes): array => array_map(static fn (Mesh $mesh): array => [$mesh->uvArea(), array_sum($mesh->triangleAreas())], $meshes), $lowOfSets), $total);
+    }
+
+    /**
+     * @param  array<string, list<array{float, float}>>  $areas  set → UV area and 3D area of each of its low parts
+     * @return array<string, int>
+     */
+    public static function ofAreas(array $areas, int $total): array
+    {
+        $uv = array_map(static fn (array $of): float => array_sum(array_column($of, 0)), $areas);
+        $solid = array_map(static fn (array $of): float => array_sum(array_column($of, 1)), $areas);
         $allSolid = array_sum($solid);
         $shares = [];
         $byUv = array_sum($uv) > 1e-12;
-        foreach (array_keys($lowOfSets) as $name) {
+        foreach (array_keys($areas) as $name) {
             $share = $allSolid > 0.0 ? $solid[$name] / $allSolid : 0.0;
             $shares[$name] = $byUv && $uv[$name] > 1e-12 ? $uv[$name] / array_sum($uv) : $share;
         }
@@ -51,32 +53,5 @@ final class SampleShares
         }
 
         return $count - $count % $step;
-    }
-
-    /**
-     * @return array{float, float} UV area, 3D area
-     */
-    public static function areas(Mesh $mesh): array
-    {
-        $p = $mesh->positions;
-        $t = $mesh->uvs;
-        $uv = $solid = 0.0;
-        foreach (array_chunk($mesh->triangles, 3) as $i => [$a, $b, $c]) {
-            $ux = $p[3 * $b] - $p[3 * $a];
-            $uy = $p[3 * $b + 1] - $p[3 * $a + 1];
-            $uz = $p[3 * $b + 2] - $p[3 * $a + 2];
-            $vx = $p[3 * $c] - $p[3 * $a];
-            $vy = $p[3 * $c + 1] - $p[3 * $a + 1];
-            $vz = $p[3 * $c + 2] - $p[3 * $a + 2];
-            $solid += sqrt(($uy * $vz - $uz * $vy) ** 2 + ($uz * $vx - $ux * $vz) ** 2 + ($ux * $vy - $uy * $vx) ** 2) / 2;
-            $d = $mesh->triUvs[3 * $i] ?? -1;
-            $e = $mesh->triUvs[3 * $i + 1] ?? -1;
-            $f = $mesh->triUvs[3 * $i + 2] ?? -1;
-            if ($d >= 0 && $e >= 0 && $f >= 0) {
-                $uv += abs(($t[2 * $e] - $t[2 * $d]) * ($t[2 * $f + 1] - $t[2 * $d + 1]) - ($t[2 * $f] - $t[2 * $d]) * ($t[2 * $e + 1] - $t[2 * $d + 1])) / 2;
-            }
-        }
-
-        return [$uv, $solid];
     }
 }

@@ -7,6 +7,9 @@ namespace Anvil\Report;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
+use Anvil\Geometry\MeshContents;
+use Anvil\Measures\Kind\Contents;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Suggestion;
@@ -59,15 +62,16 @@ final readonly class Report
     public function common(): array
     {
         $out = ['out' => null, 'in' => null];
+        $clearances = $this->measures->has(Rays::class) ? $this->measures->clearances() : [];
         foreach (['out', 'in'] as $side) {
             $from = 0.0;
             $to = null;
-            foreach ($this->measures->clearances as $clearance) {
+            foreach ($clearances as $clearance) {
                 $from = max($from, $clearance->needed->{$side});
                 $wrong = $clearance->firstWrong[$side];
                 $to = $wrong === null ? $to : min($to ?? INF, $wrong);
             }
-            if ($this->measures->clearances !== [] && ($to === null || $from < $to)) {
+            if ($clearances !== [] && ($to === null || $from < $to)) {
                 $out[$side] = [$from, $to];
             }
         }
@@ -81,12 +85,17 @@ final readonly class Report
     public function toArray(): array
     {
         $measures = $this->measures;
+        $contents = array_map(static fn (RoledPart $part): MeshContents => $measures->ofPart(Contents::class, $part), $measures->asset->parts);
+        $vertices = [];
+        foreach ($measures->asset->parts as $i => $part) {
+            $vertices[$part->file] = ($vertices[$part->file] ?? 0) + $contents[$i]->vertices;
+        }
 
         return [
             'tool' => 'yellow-anvil',
             'schema' => 1,
             'verdict' => $this->isReady() ? 'ready' : 'blocked',
-            'files' => array_map(static fn (ReadFile $file): array => [
+            'files' => array_map(static fn (ReadFile $file, int $i): array => [
                 'path' => $file->path,
                 'role' => ($file->role ?? RoledPart::roleOfFile($file->path, $measures->asset->standard))?->value,
                 'format' => $file->scene->format ?? strtolower(pathinfo($file->path, PATHINFO_EXTENSION)),
@@ -95,22 +104,22 @@ final readonly class Report
                 'upAxis' => $file->scene?->upAxis,
                 'parts' => count($file->scene->parts ?? []),
                 'triangles' => $file->scene?->triangleCount() ?? 0,
-                'vertices' => array_sum(array_map(static fn ($part): int => $part->mesh->vertexCount(), $file->scene->parts ?? [])),
+                'vertices' => $vertices[$i] ?? 0,
                 'materials' => $file->materials(),
                 'bounds' => $file->bounds()?->toArray(),
-            ], $measures->asset->files),
-            'parts' => array_map(static fn (RoledPart $part): array => [
+            ], $measures->asset->files, array_keys($measures->asset->files)),
+            'parts' => array_map(static fn (RoledPart $part, MeshContents $contents): array => [
                 'file' => $part->path,
                 'name' => $part->part->name,
                 'role' => $part->role?->value,
                 'base' => $part->base,
-                'triangles' => $part->part->mesh->triangleCount(),
-                'vertices' => $part->part->mesh->vertexCount(),
+                'triangles' => $contents->triangles,
+                'vertices' => $contents->vertices,
                 'bounds' => $part->part->bounds()?->toArray(),
-                'materials' => $part->part->mesh->materials,
-                'uvSets' => $part->part->mesh->triUvs === [] ? 0 : 1,
-                'hasNormals' => $part->part->mesh->hasNormals(),
-            ], $measures->asset->parts),
+                'materials' => $contents->materials,
+                'uvSets' => $contents->hasUvs ? 1 : 0,
+                'hasNormals' => $contents->hasAllNormals,
+            ], $measures->asset->parts, $contents),
             'sets' => array_map(fn (BakeSet $set): array => $this->set($set), $measures->asset->sets),
             'common' => $this->common(),
             'suggestions' => array_map(static fn (Suggestion $suggestion): array => [
@@ -137,7 +146,7 @@ final readonly class Report
      */
     private function set(BakeSet $set): array
     {
-        $clearance = $this->measures->clearances[$set->name] ?? null;
+        $clearance = $this->measures->has(Rays::class) ? $this->measures->clearanceOf($set) : null;
         $none = ['out' => null, 'in' => null];
 
         return [

@@ -20,6 +20,8 @@ final class Limits
         'span-closed' => [0.005, 0.0005],
         'surface-gap' => [0.01, null],
         'sets-bleed' => [0.001, null],
+        'id-close' => [5.0, null],
+        'uv-pose' => [1e-6, null],
     ];
 
     public static function of(string $code): float

@@ -281,9 +281,6 @@ final readonly class Standard
             if ($one === null) {
                 continue;
             }
-            if (! in_array($code, CheckCodes::ALL, true)) {
-                throw Unreadable::because("checks.$code is no check; the codes are in the check catalogue");
-            }
             $severity = $one->has('severity') ? self::choice($one, 'severity', ['blocker', 'caution', 'note', 'off']) : null;
             $out[$code] = ['severity' => $severity, 'limit' => self::number($one, 'limit'), 'caution' => self::number($one, 'caution')];
         }

@@ -69,6 +69,15 @@ final readonly class Facets
     }
 
     /**
+     * @param  array<mixed>  $stored
+     */
+    public static function kept(array $stored): self
+    {
+        /** @var array{share: float|null, where: list<array{float, float, float}>} $stored */
+        return new self($stored['share'], $stored['where']);
+    }
+
+    /**
      * @return array{list<float>, list<int>} area and first triangle of each face
      */
     private static function faces(Mesh $mesh): array

@@ -33,6 +33,18 @@ final class Ngons
     /** @var list<array{float, float, float}> */
     public array $where = [];
 
+    /**
+     * @param  array<mixed>  $stored
+     */
+    public static function kept(array $stored): self
+    {
+        /** @var array{count: int, most: int, where: list<array{float, float, float}>} $stored */
+        $out = new self;
+        [$out->count, $out->most, $out->where] = [$stored['count'], $stored['most'], $stored['where']];
+
+        return $out;
+    }
+
     public static function of(Mesh $mesh): self
     {
         $out = new self;

@@ -25,6 +25,15 @@ final readonly class PoseDifference
     }
 
     /**
+     * @param  array<mixed>  $stored  `files`
+     */
+    public static function kept(array $stored): self
+    {
+        /** @var array<string, array{distance: float, count: int, missing: int, where: list<array{float, float, float}>}> $stored */
+        return new self($stored);
+    }
+
+    /**
      * @param  list<RoledPart>  $low  that is baked
      * @param  list<RoledPart>  $pose  that ships, at least one
      * @param  float  $same  two corners this close in UV are one

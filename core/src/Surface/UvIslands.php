@@ -73,6 +73,30 @@ final readonly class UvIslands
         return new self(array_values($islands));
     }
 
+    /**
+     * Islands that go over the border of the tile that their middle lies in.
+     *
+     * @param  Mesh  $mesh  that they are of
+     * @return list<array{over: float, at: array{float, float, float}}> how far, in pages, and a vertex of their first triangle
+     */
+    public function overBorders(Mesh $mesh): array
+    {
+        $out = [];
+        foreach ($this->islands as $island) {
+            $over = 0.0;
+            for ($k = 0; $k < 2; $k++) {
+                $tile = floor(($island['min'][$k] + $island['max'][$k]) / 2);
+                $over = max($over, $tile - $island['min'][$k], $island['max'][$k] - $tile - 1);
+            }
+            if ($over > 0.0) {
+                $v = 3 * $mesh->triangles[3 * $island['triangles'][0]];
+                $out[] = ['over' => $over, 'at' => [$mesh->positions[$v], $mesh->positions[$v + 1], $mesh->positions[$v + 2]]];
+            }
+        }
+
+        return $out;
+    }
+
     private static function joined(Mesh $mesh, Topology $topology, int $one, int $two): bool
     {
         [$a, $b] = self::ends($one);

@@ -27,7 +27,7 @@ final class CageTest extends TestCase
         // Two slats at a gap of 0.2, on one of them a post of 0.4: a reach for the post goes through the gap.
         $report = Assets::report(['a_low' => self::slats()], ['a_high' => self::slatsHigh()->with(Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.375, 0))]);
         self::assertSame('span-closed', $report->findings()[0]->code ?? '');
-        self::assertEqualsWithDelta(0.4, $report->measures->clearances['a']->needed->out, 0.001 * $report->measures->clearances['a']->d);
+        self::assertEqualsWithDelta(0.4, $report->measures->clearances()['a']->needed->out, 0.001 * $report->measures->clearances()['a']->d);
         $fit = self::fit($report);
         self::assertTrue($fit->isClean());
         self::assertGreaterThan(0, $fit->more);
@@ -90,9 +90,9 @@ final class CageTest extends TestCase
         $high = Shapes::box(2, 0.1, 2, 16)->with(Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.225, 0));
         $plates = static fn (float $grown): Polygons => Polygons::join([Shapes::box(0.5 - $grown, 0.02, 1.4)->moved(0.6, 0.26, 0), Shapes::box(0.5 - $grown, 0.02, 1.4)->moved(-0.6, 0.26, 0)]);
         $report = static fn (string $standard): Report => Assets::report(['a_low' => $slab, 'b_low' => $plates(0.0)], ['a_high' => $high, 'b_high' => $plates(0.001)], $standard);
-        $apart = CageFit::ofAll($report('{}')->measures->asset, $report('{}')->measures->clearances)['a'];
+        $apart = CageFit::ofAll($report('{}')->measures->asset, $report('{}')->measures->clearances())['a'];
         self::assertTrue($apart->isClean());
-        $together = CageFit::ofAll($report('{"rays":{"setsKeptApart":false}}')->measures->asset, $report('{"rays":{"setsKeptApart":false}}')->measures->clearances);
+        $together = CageFit::ofAll($report('{"rays":{"setsKeptApart":false}}')->measures->asset, $report('{"rays":{"setsKeptApart":false}}')->measures->clearances());
         self::assertFalse($together['a']->isClean());
         self::assertGreaterThan(0.02, $together['a']->rays->wrongShare);
         // The boss is enclosed all the same, and the plates have nothing in their way.
@@ -102,7 +102,7 @@ final class CageTest extends TestCase
 
     private static function fit(Report $report): CageFit
     {
-        return CageFit::ofAll($report->measures->asset, $report->measures->clearances)[$report->measures->asset->sets[0]->name];
+        return CageFit::ofAll($report->measures->asset, $report->measures->clearances())[$report->measures->asset->sets[0]->name];
     }
 
     /** The same asset with its fitted cage, written and read. */

@@ -78,7 +78,7 @@ final class ExplodedLayoutTest extends TestCase
                 $given[] = new GivenFile($name, null, new FileSource("$folder/$name"));
             }
             $original = Assets::reportOf(self::read($given), '{"rays":{"setsKeptApart":false},"reach":{"*":{"out":0.5}}}')->measures;
-            $plan = ExplodePlan::of($original->asset, $original->clearances);
+            $plan = ExplodePlan::of($original->asset, $original->clearances());
             self::assertCount(1, $plan->moved());
             $sink = new MemorySink;
             ExplodedFiles::write($original->asset, $given, $plan, $sink);

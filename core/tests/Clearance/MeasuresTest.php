@@ -11,6 +11,8 @@ use Anvil\Clearance\SetClearance;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
+use Anvil\Measures\Kind\Places;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
@@ -24,6 +26,7 @@ use Anvil\Rays\Samples;
 use Anvil\Rays\SampleShares;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Visibility;
+use Anvil\Sets\BakeSet;
 use Anvil\Spatial\NearestPoint;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Standard\Choices;
@@ -193,10 +196,10 @@ final class MeasuresTest extends TestCase
         // A set without UVs gets by its share of all surface.
         $bare = new Mesh(Shapes::sheet(1, 1)->mesh()->positions, Shapes::sheet(1, 1)->mesh()->triangles);
         self::assertSame(['a' => 4864, 'b' => 4864], array_map(static fn (int $n): int => $n, SampleShares::of(['a' => [$bare], 'b' => [$bare]], 10_000)));
-        [$uv, $solid] = SampleShares::areas(Shapes::sheet(2, 3)->placed(0, 0, 0.5)->mesh());
+        [$uv, $solid] = [Shapes::sheet(2, 3)->placed(0, 0, 0.5)->mesh()->uvArea(), array_sum(Shapes::sheet(2, 3)->placed(0, 0, 0.5)->mesh()->triangleAreas())];
         self::assertEqualsWithDelta([6.0], [$solid], 1e-6);
         self::assertEqualsWithDelta(0.25, $uv, 0.05);
-        self::assertSame(0.0, SampleShares::areas($bare)[0]);
+        self::assertSame(0.0, $bare->uvArea());
     }
 
     public function test_a_place_is_seen_while_one_of_the_directions_gets_out(): void
@@ -353,10 +356,12 @@ final class MeasuresTest extends TestCase
         foreach ($report->results as $result) {
             $seconds[$result->about->code] = $result->seconds;
         }
-        self::assertGreaterThan(0.0, $report->measures->secondsBefore('ray-miss'));
-        self::assertGreaterThanOrEqual($report->measures->secondsBefore('ray-miss'), $seconds['ray-miss']);
-        self::assertGreaterThanOrEqual($report->measures->secondsBefore('off-alignment'), $seconds['off-alignment']);
-        self::assertSame(0.0, $report->measures->secondsBefore('span-closed'));
+        $measures = $report->measures;
+        self::assertGreaterThan(0.0, $measures->secondsOf(Rays::class));
+        self::assertGreaterThanOrEqual($measures->secondsOf(Rays::class), $seconds['ray-miss']);
+        self::assertGreaterThanOrEqual($measures->secondsOf(Places::class), $seconds['off-alignment']);
+        self::assertLessThan($measures->secondsOf(Rays::class), $seconds['span-closed']);
+        self::assertLessThan($measures->secondsOf(Rays::class), $seconds['pair-self']);
         self::assertSame('ray-miss', array_search(max($seconds), $seconds, true));
     }
 
@@ -391,7 +396,7 @@ final class MeasuresTest extends TestCase
             $high["s{$i}_high"] = Shapes::roundedBox($wide, 1, 1, 0.01, 1)->moved($x, 0, 0);
         }
         $measures = Assets::report($low, $high, '{"rays":{"setsKeptApart":false},"reach":{"*":{"out":0.5,"in":0.05}}}', '{}', [], 1024)->measures;
-        $plan = ExplodePlan::of($measures->asset, $measures->clearances, 0.1);
+        $plan = ExplodePlan::of($measures->asset, $measures->clearances(), 0.1);
         self::assertSame(0.1, $plan->clearance);
         self::assertCount($moved, $plan->moved());
         self::assertTrue($plan->isProved());
@@ -412,7 +417,7 @@ final class MeasuresTest extends TestCase
         $array = $plan->toArray($measures->asset);
         self::assertSame(0.1, $array['clearance']);
         // All apart: no conflict is asked for.
-        $all = ExplodePlan::of($measures->asset, $measures->clearances, 0.2, true);
+        $all = ExplodePlan::of($measures->asset, $measures->clearances(), 0.2, true);
         foreach ($measures->asset->sets as $i => $one) {
             foreach (array_slice($measures->asset->sets, $i + 1) as $two) {
                 self::assertGreaterThanOrEqual(1.2 - 1e-6, self::boxOf($one->bounds())->moved($all->vectors[$one->name])->gapTo(self::boxOf($two->bounds())->moved($all->vectors[$two->name])));
@@ -437,7 +442,7 @@ final class MeasuresTest extends TestCase
     {
         // Two slabs face each other over a gap of 0.2: at a reach of 0.5 all of the faces between them go into the other.
         $report = Assets::report(['a_low' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(0.1, 1, 1)->moved(0.75, 0, 0)], ['a_high' => Shapes::box(1, 1, 1, 4), 'b_high' => Shapes::box(0.1, 1, 1, 4)->moved(0.75, 0, 0)], '{"rays":{"direction":"split","setsKeptApart":false},"reach":{"*":{"out":0.5,"in":0.02}}}', '{}', [], 4096);
-        $a = $report->measures->clearances['a'];
+        $a = $report->measures->clearances()['a'];
         self::assertSame(['b'], array_map(static fn ($bleed): string => $bleed->other, $a->bleeds));
         // One of six faces, all of them seen.
         self::assertEqualsWithDelta(1 / 6, $a->bleeds[0]->share, 0.01);
@@ -463,7 +468,7 @@ final class MeasuresTest extends TestCase
         $measures = Assets::report($low, $high, $standard, $choices, [], 2048)->measures;
         self::assertInstanceOf(Measures::class, $measures);
 
-        return array_values($measures->clearances)[0];
+        return array_values($measures->clearances())[0];
     }
 
     /** What a part that comes off touches within a hundredth of its own diagonal counts as seen, at any size. */
@@ -475,11 +480,8 @@ final class MeasuresTest extends TestCase
                 $lid = Shapes::box(1, 0.2, 1)->moved(0, 0.6 + $gap * $d, 0)->scaled($size, $size, $size);
                 $block = Shapes::box(1, 1, 1)->scaled($size, $size, $size);
                 $asset = Measures::of([Assets::file('x_low.obj', ['block_low' => $block, 'lid_low' => $lid]), Assets::file('x_high.obj', ['block_high' => $block, 'lid_high' => $lid])], Standard::builtIn(), Choices::ofJson('{"detachable":["lid"]}'))->asset;
-                $surfaces = [];
-                foreach ($asset->sets as $set) {
-                    $surfaces[$set->name] = SetSurfaces::of($set, true);
-                }
-                self::assertSame($seen, array_keys(AssetClearance::seenThrough($asset, $surfaces)[1]), "$size $gap");
+                self::assertSame($seen, array_keys(AssetClearance::allSeen($asset)), "$size $gap");
+                self::assertSame(['block'], array_map(static fn (BakeSet $set): string => $set->name, AssetClearance::staying($asset)));
             }
         }
     }

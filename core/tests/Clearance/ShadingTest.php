@@ -64,7 +64,7 @@ final class ShadingTest extends TestCase
         $before = [];
         foreach (['all' => '{"occlusion":"all"}', 'plate' => '{"occlusion":{"block":["plate"]}}', 'wall' => '{"occlusion":{"block":["wall"]}}', 'none' => '{"occlusion":{"plate":["wall"]}}'] as $name => $choices) {
             $measures = Assets::report($low, $high, '{"rays":{"setsKeptApart":false}}', $choices)->measures;
-            $plan = ExplodePlan::of($measures->asset, $measures->clearances);
+            $plan = ExplodePlan::of($measures->asset, $measures->clearances());
             $before[$name] = $plan->occlusionBefore['block'];
         }
         self::assertGreaterThan(0.1, $before['plate']);

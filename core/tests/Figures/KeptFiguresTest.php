@@ -12,11 +12,13 @@ use Anvil\ColorId\Touching;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
+use Anvil\Measures\Kind\Crossing;
 use Anvil\Modelling\Polygons;
 use Anvil\Occlusion\Shading;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
 use Anvil\Place\PlaceMend;
+use Anvil\Place\TiePlace;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Visibility;
 use Anvil\Report\Report;
@@ -51,7 +53,7 @@ final class KeptFiguresTest extends TestCase
             foreach ($assets as $key => [$low, $high, $standard, $choices]) {
                 if ($key === $name) {
                     return array_map(static fn ($one): array => [$one->d, $one->samples, $one->needed->out, $one->needed->in, $one->firstWrong['out'], $one->firstWrong['in'], $one->recommended->out, $one->recommended->in, $one->overhang, $one->details->lowArea],
-                        Assets::report($low, $high, $standard, $choices, [], 2048)->measures->clearances);
+                        Assets::report($low, $high, $standard, $choices, [], 2048)->measures->clearances());
                 }
             }
 
@@ -110,10 +112,10 @@ final class KeptFiguresTest extends TestCase
     {
         $measures = $report->measures;
         $sets = [];
-        foreach ($measures->clearances as $name => $clearance) {
-            $sets[$name] = self::short($clearance->toArray());
+        foreach ($measures->clearances() as $name => $clearance) {
+            $sets[$name] = self::short([...$clearance->toArray(), 'places' => array_map(static fn (TiePlace $place): array => $place->toArray(), $measures->placesOf((string) $name))]);
         }
-        $plan = ExplodePlan::of($measures->asset, $measures->clearances);
+        $plan = ExplodePlan::of($measures->asset, $measures->clearances());
         $ids = IdColors::of($measures->asset);
         $mend = PlaceMend::of($measures->asset, $measures->quarterTurn());
         $surfaces = array_map(static fn (BakeSet $set): SetSurfaces => SetSurfaces::of($set, true), $measures->asset->sets);
@@ -135,8 +137,8 @@ final class KeptFiguresTest extends TestCase
             'mend' => $mend === null ? null : [$mend->words(), $mend->matrix->m, $mend->stuck],
             'sets' => $sets,
             'explode' => $plan->toArray($measures->asset),
-            'explode all' => array_values(array_filter(ExplodePlan::of($measures->asset, $measures->clearances, 0.1, true)->vectors)),
-            'crossings' => self::short($measures->crossings()),
+            'explode all' => array_values(array_filter(ExplodePlan::of($measures->asset, $measures->clearances(), 0.1, true)->vectors)),
+            'crossings' => self::short($measures->ofAsset(Crossing::class)),
             'seen' => array_map(static fn (SetSurfaces $set): string => hash('crc32b', Visibility::seenFrom($set, $assembled, false)), $surfaces),
             'shading' => Shading::ofAll($measures->asset),
             'ids' => [$ids->source, array_map(static fn (IdColor $color): array => [$color->names, RoledPart::names($color->parts)], $ids->colors), count($ids->missing), $touching],

@@ -20,6 +20,7 @@ use Anvil\Geometry\Mesh;
 use Anvil\Geometry\MeshStore;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
+use Anvil\Measures\Kind\Colors;
 use Anvil\Measures\Measures;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;
@@ -215,8 +216,8 @@ final class FormatsTest extends TestCase
             self::assertSame("x_id.$format", $name);
             $back = Measures::of([ReadFile::of(new GivenFile($name, null, $out->source($name)))], Standard::builtIn(), new Choices);
             self::assertSame(['a_id', 'b_id'], array_map(static fn (Part $p): string => $p->name, $back->asset->files[0]->scene->parts ?? []));
-            self::assertSame(array_values(array_map(static fn ($c): string => $c->hex(), $plan->colors)), array_keys($back->idColors()->colors));
-            self::assertSame([], $back->idColors()->missing);
+            self::assertSame(array_values(array_map(static fn ($c): string => $c->hex(), $plan->colors)), array_keys($back->ofAsset(Colors::class)->colors));
+            self::assertSame([], $back->ofAsset(Colors::class)->missing);
         }
     }
 

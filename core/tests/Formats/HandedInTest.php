@@ -7,7 +7,7 @@ namespace Anvil\Tests\Formats;
 use Anvil\Asset\GivenFile;
 use Anvil\Asset\WrittenNames;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Zip\ZippedFiles;
@@ -114,7 +114,7 @@ final class HandedInTest extends TestCase
 
     public function test_a_waiver_goes_by_the_base_name_of_its_file(): void
     {
-        $finding = new Finding('mesh-loose', Severity::Caution, '', '', ['part' => 'a_low', 'file' => '/srv/deliveries/3/winch_low.obj'], new Measure(2, 0, 'count'));
+        $finding = new Finding('mesh-loose', Severity::Caution, '', '', ['part' => 'a_low', 'file' => '/srv/deliveries/3/winch_low.obj'], new Measured(2, 0, 'count'));
         $waived = static fn (array $subject): bool => $finding->heldBy([new Waiver('mesh-loose', $subject, 2.0, 'mo', 'old scan')])->waived;
         self::assertTrue($waived(['file' => 'winch_low.obj']));
         self::assertTrue($waived(['file' => 'elsewhere/winch_low.obj', 'part' => 'a_low']));

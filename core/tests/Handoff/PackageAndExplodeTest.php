@@ -92,7 +92,7 @@ final class PackageAndExplodeTest extends TestCase
         $found = array_map(static fn ($finding): string => "$finding->code ".($finding->subject['set'] ?? '').' '.($finding->subject['other'] ?? ''), self::faults($report));
         self::assertSame(['sets-bleed pane shutter_left', 'sets-bleed pane shutter_right'], array_values(array_filter($found, static fn (string $one): bool => str_starts_with($one, 'sets-bleed'))));
 
-        $plan = ExplodePlan::of($report->measures->asset, $report->measures->clearances);
+        $plan = ExplodePlan::of($report->measures->asset, $report->measures->clearances());
         self::assertSame(['shutter_left', 'shutter_right'], $plan->moved());
         self::assertTrue($plan->isProved());
         self::assertGreaterThan(0.05, $plan->worst($plan->bleedBefore));

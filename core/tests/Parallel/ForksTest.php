@@ -100,10 +100,10 @@ final class ForksTest extends TestCase
             }, workers: $workers);
             $array = $report->toArray();
             self::assertSame(['reading x_low.obj', 'reading x_high.obj'], array_slice($said, 0, 2));
-            self::assertNotEmpty(preg_grep('/^shooting rays of buoy\d \(\d of 5\)$/', $said));
+            self::assertNotEmpty(preg_grep('/^shooting rays of buoy\d \(\d+ of \d+\)$/', $said));
             unset($array['seconds'], $array['peakMemoryBytes'], $array['checks']);
 
-            return [json_encode($array, JSON_THROW_ON_ERROR), json_encode(array_map(static fn (SetClearance $one): array => $one->toArray(), $report->measures->clearances), JSON_THROW_ON_ERROR)];
+            return [json_encode($array, JSON_THROW_ON_ERROR), json_encode(array_map(static fn (SetClearance $one): array => $one->toArray(), $report->measures->clearances()), JSON_THROW_ON_ERROR)];
         };
         $one = $of(1);
         self::assertStringContainsString('sets-bleed', $one[0]);

@@ -7,6 +7,7 @@ namespace Anvil\Tests\Place;
 use Anvil\Asset\RenamePlan;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
+use Anvil\Measures\Kind\Suffixes;
 use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
@@ -97,24 +98,24 @@ final class PlaceTest extends TestCase
 
     public function test_suffixes_of_a_studio_are_found_where_the_standards_fit_nothing(): void
     {
-        $guess = self::inspection([Assets::file('bell.obj', self::pairs('_lo', '_hi'))])->suffixGuess();
+        $guess = self::inspection([Assets::file('bell.obj', self::pairs('_lo', '_hi'))])->ofAsset(Suffixes::class);
         self::assertSame([['low' => ['_lo'], 'high' => ['_hi']], 3, 3, false], [$guess?->suffixes, $guess?->pairs, $guess?->bases, $guess?->ofFiles]);
         self::assertNotNull($guess);
         $rules = Standard::builtIn()->withSuffixes($guess->suffixes);
         self::assertCount(3, self::inspection([Assets::file('bell.obj', self::pairs('_lo', '_hi'))], $rules)->asset->pairing->ties);
         // In letter case alone, with a dash, and with an ID copy beside.
-        self::assertSame(['low' => ['LP'], 'high' => ['HP']], self::inspection([Assets::file('bell.obj', self::pairs('LP', 'HP'))])->suffixGuess()?->suffixes);
+        self::assertSame(['low' => ['LP'], 'high' => ['HP']], self::inspection([Assets::file('bell.obj', self::pairs('LP', 'HP'))])->ofAsset(Suffixes::class)?->suffixes);
         $pairs = self::pairs('-game', '-detail');
         $copies = array_filter($pairs, static fn (string $name): bool => str_ends_with($name, '-detail'), ARRAY_FILTER_USE_KEY);
         $copies = array_combine(array_map(static fn (string $name): string => str_replace('-detail', '-mask', $name), array_keys($copies)), $copies);
-        self::assertSame(['low' => ['-game'], 'high' => ['-detail'], 'id' => ['-mask']], self::inspection([Assets::file('bell.obj', [...$pairs, ...$copies])])->suffixGuess()?->suffixes);
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail'], 'id' => ['-mask']], self::inspection([Assets::file('bell.obj', [...$pairs, ...$copies])])->ofAsset(Suffixes::class)?->suffixes);
         // Copies of fewer than half, or of some beside others that are none, are no ID copy.
-        self::assertSame(['low' => ['-game'], 'high' => ['-detail'], 'id' => ['-mask']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 2)])])->suffixGuess()?->suffixes);
-        self::assertSame(['low' => ['-game'], 'high' => ['-detail']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 1)])])->suffixGuess()?->suffixes);
-        self::assertSame(['low' => ['-game'], 'high' => ['-detail']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 2), 'rope-mask' => Shapes::box(1, 1, 1)->moved(0, 9, 0)])])->suffixGuess()?->suffixes);
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail'], 'id' => ['-mask']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 2)])])->ofAsset(Suffixes::class)?->suffixes);
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 1)])])->ofAsset(Suffixes::class)?->suffixes);
+        self::assertSame(['low' => ['-game'], 'high' => ['-detail']], self::inspection([Assets::file('bell.obj', [...$pairs, ...array_slice($copies, 0, 2), 'rope-mask' => Shapes::box(1, 1, 1)->moved(0, 9, 0)])])->ofAsset(Suffixes::class)?->suffixes);
         // On the names of files.
         $plain = array_keys(self::pairs('', '_x'));
-        $files = self::inspection([Assets::file('bell_lo.obj', ['bell' => Shapes::box(1, 1, 1), 'yoke' => Shapes::box(1, 1, 1)->moved(3, 0, 0)]), Assets::file('bell_hi.obj', ['bell' => Shapes::roundedBox(1, 1, 1, 0.1, 2), 'yoke' => Shapes::roundedBox(1, 1, 1, 0.1, 2)->moved(3, 0, 0)])])->suffixGuess();
+        $files = self::inspection([Assets::file('bell_lo.obj', ['bell' => Shapes::box(1, 1, 1), 'yoke' => Shapes::box(1, 1, 1)->moved(3, 0, 0)]), Assets::file('bell_hi.obj', ['bell' => Shapes::roundedBox(1, 1, 1, 0.1, 2), 'yoke' => Shapes::roundedBox(1, 1, 1, 0.1, 2)->moved(3, 0, 0)])])->ofAsset(Suffixes::class);
         self::assertSame([['low' => ['_lo'], 'high' => ['_hi']], true], [$files?->suffixes, $files?->ofFiles]);
         self::assertNotSame([], $plain);
     }
@@ -122,8 +123,8 @@ final class PlaceTest extends TestCase
     public function test_no_suffixes_are_made_up(): void
     {
         // Left and right stand apart; a standard that fits one name fits.
-        self::assertNull(self::inspection([Assets::file('door.obj', ['door_left' => Shapes::box(1, 1, 1), 'door_right' => Shapes::roundedBox(1, 1, 1, 0.1, 2)->moved(5, 0, 0)])])->suffixGuess());
-        self::assertNull(self::inspection([Assets::file('bell.obj', [...self::pairs('_lo', '_hi'), 'rope_low' => Shapes::box(1, 1, 1)])])->suffixGuess());
+        self::assertNull(self::inspection([Assets::file('door.obj', ['door_left' => Shapes::box(1, 1, 1), 'door_right' => Shapes::roundedBox(1, 1, 1, 0.1, 2)->moved(5, 0, 0)])])->ofAsset(Suffixes::class));
+        self::assertNull(self::inspection([Assets::file('bell.obj', [...self::pairs('_lo', '_hi'), 'rope_low' => Shapes::box(1, 1, 1)])])->ofAsset(Suffixes::class));
         self::assertNull(SuffixGuess::of([], Standard::builtIn()));
     }
 

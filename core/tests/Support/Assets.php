@@ -12,6 +12,7 @@ use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Measures\Measures;
+use Anvil\Measures\Plan;
 use Anvil\Modelling\Polygons;
 use Anvil\Report\Report;
 use Anvil\Standard\Choices;
@@ -47,7 +48,8 @@ final class Assets
         $own = $rules->rays;
         $rules = $rules->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, $rays, $own->setsKeptApart));
         $measures = Measures::of($files, $rules, Choices::ofJson($choices));
-        $measures = ($assembled === null ? $measures : $measures->exploded($assembled))->withRays();
+        $measures = $assembled === null ? $measures : $measures->exploded($assembled);
+        Plan::of($measures, Runner::measures($measures))->run($measures);
 
         return new Report($measures, Runner::run($measures, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
     }

@@ -7,10 +7,11 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -24,6 +25,7 @@ final class Buried implements Check
         return new About(
             code: 'buried',
             station: Station::Clearance,
+            row: 580,
             severity: Severity::Note,
             title: 'Low area that nobody sees',
             measured: 'Share of a low part\'s area from which none of 64 directions escapes the assembled low poly.',
@@ -31,7 +33,7 @@ final class Buried implements Check
             limitWords: '2 % of the part',
             afterBake: 'texels spent on what is never seen, and dark edges where the covered area begins',
             remedy: 'delete or cut away what is covered, unless it comes off in use',
-            readsRays: true,
+            measures: [Rays::class],
         );
     }
 
@@ -43,13 +45,13 @@ final class Buried implements Check
         $findings = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
         $sets = RayChecks::setsByName($measures);
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             foreach ($clearance->details->buried as $i => $share) {
                 $part = $sets[$clearance->name]->low[$i] ?? null;
                 if ($share > $limit && $part !== null) {
                     $findings[] = Finding::inSet(
                         'buried', Severity::Note, $clearance->name, $part, Words::percent($share)." of {$part->part->name} is not seen: other parts cover it",
-                        'cut away what is covered, or say that what covers it comes off in use (detachable)', new Measure($share, $limit, 'share'),
+                        'cut away what is covered, or say that what covers it comes off in use (detachable)', new Measured($share, $limit, 'share'),
                     );
                 }
             }

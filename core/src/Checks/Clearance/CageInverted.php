@@ -7,9 +7,10 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Cage;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -23,6 +24,7 @@ final class CageInverted implements Check
         return new About(
             code: 'cage-inverted',
             station: Station::Clearance,
+            row: 520,
             severity: Severity::Blocker,
             title: 'Cage face turned over',
             measured: 'Cage faces turned against their low face.',
@@ -30,6 +32,7 @@ final class CageInverted implements Check
             limitWords: '0',
             afterBake: 'smears and holes where the cage folds over',
             remedy: 'smooth the cage there, or have one fitted',
+            measures: [Cage::class],
         );
     }
 
@@ -41,7 +44,7 @@ final class CageInverted implements Check
                 $part = $inverted['part'];
                 $findings[] = new Finding(
                     'cage-inverted', Severity::Blocker, "{$inverted['count']} faces of {$part->part->name} are turned against their low faces",
-                    'smooth the cage there, or let anvil:cage fit one', ['set' => $cage->set->name, 'part' => $part->part->name, 'file' => $part->path], new Measure((float) $inverted['count'], 0.0, 'count'), count: $inverted['count'], where: $inverted['where'],
+                    'smooth the cage there, or let anvil:cage fit one', ['set' => $cage->set->name, 'part' => $part->part->name, 'file' => $part->path], new Measured((float) $inverted['count'], 0.0, 'count'), count: $inverted['count'], where: $inverted['where'],
                 );
             }
         }

@@ -7,10 +7,12 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Cage;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -24,6 +26,7 @@ final class CagePierced implements Check
         return new About(
             code: 'cage-pierced',
             station: Station::Clearance,
+            row: 510,
             severity: Severity::Blocker,
             title: 'High poly outside the cage',
             measured: 'How far the high poly of a set lies outside its cage at most, as a length, and over which share of the low area.',
@@ -31,7 +34,8 @@ final class CagePierced implements Check
             limitWords: '0.05 % of area or 0.1 % of d; a note under both',
             afterBake: 'clipped detail where it sticks out of the cage',
             remedy: 'push the cage out there, or have one fitted',
-            readsRays: true,
+            measures: [Cage::class],
+            beside: [Rays::class],
         );
     }
 
@@ -40,7 +44,7 @@ final class CagePierced implements Check
         $findings = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
         foreach ($measures->heldCages() as $cage) {
-            $clearance = $measures->clearances[$cage->set->name] ?? null;
+            $clearance = $measures->clearanceOf($cage->set);
             $rays = $cage->rays;
             if ($rays === null || $clearance === null || ($rays->outsideBy <= 1e-6 * $clearance->d && $rays->outsideShare <= 0.0)) {
                 continue;
@@ -49,7 +53,7 @@ final class CagePierced implements Check
             $findings[] = new Finding(
                 'cage-pierced', $blocks ? Severity::Blocker : Severity::Note,
                 "the high poly of {$cage->set->name} lies up to ".Words::length($rays->outsideBy).' outside its cage, over '.Words::percent($rays->outsideShare).' of its low area',
-                'push the cage out by '.Words::length($rays->outsideBy).' there, or let anvil:cage fit one', ['set' => $cage->set->name, 'part' => $cage->first?->part->name ?? ''], new Measure($rays->outsideBy, $limit * $clearance->d, 'length'),
+                'push the cage out by '.Words::length($rays->outsideBy).' there, or let anvil:cage fit one', ['set' => $cage->set->name, 'part' => $cage->first?->part->name ?? ''], new Measured($rays->outsideBy, $limit * $clearance->d, 'length'),
                 texels: Words::texels($clearance, $rays->outsideShare), count: $rays->outsideCount, where: $rays->where,
             );
         }

@@ -7,11 +7,12 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Explode\Assembled;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -26,6 +27,7 @@ final class ExplodeClash implements Check
         return new About(
             code: 'explode-clash',
             station: Station::Clearance,
+            row: 530,
             severity: Severity::Blocker,
             title: 'Exploded sets still in each other\'s way',
             measured: 'Share of a set\'s seen low area whose ray still meets another set first in the exploded layout; or the gap between a moved set\'s box and another\'s, where the plan says how wide it was to be.',
@@ -33,7 +35,7 @@ final class ExplodeClash implements Check
             limitWords: '0.1 % bleed, or a gap under the clearance',
             afterBake: 'prints of neighbours on the map although the asset was exploded',
             remedy: 'move the set further',
-            readsRays: true,
+            measures: [Rays::class],
         );
     }
 
@@ -46,14 +48,14 @@ final class ExplodeClash implements Check
         $findings = [];
         // The share at which sets count as in each other's way before they are moved.
         $limit = $this->about()->limitBy($measures->asset->standard);
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 if ($bleed->share <= $limit) {
                     continue;
                 }
                 $findings[] = new Finding(
                     'explode-clash', Severity::Blocker, "$clearance->name still meets $bleed->other first on ".Words::percent($bleed->share).' of its seen low area',
-                    "move $clearance->name or $bleed->other further apart, or explode the original again", ['set' => $clearance->name, 'other' => $bleed->other], new Measure($bleed->share, $limit, 'share'),
+                    "move $clearance->name or $bleed->other further apart, or explode the original again", ['set' => $clearance->name, 'other' => $bleed->other], new Measured($bleed->share, $limit, 'share'),
                     texels: Words::texels($clearance, $bleed->share), where: $bleed->where,
                 );
                 break;
@@ -83,7 +85,7 @@ final class ExplodeClash implements Check
                 if ($gap !== null && $gap < 0.999 * $clearance) {
                     $out[] = new Finding(
                         'explode-clash', Severity::Blocker, "the gap between $set->name and $other->name is ".Words::length($gap).', under the clearance of '.Words::length($clearance),
-                        "move $set->name ".Words::length($clearance - $gap).' further', ['set' => $set->name, 'other' => $other->name], new Measure($gap, $clearance, 'length', true),
+                        "move $set->name ".Words::length($clearance - $gap).' further', ['set' => $set->name, 'other' => $other->name], new Measured($gap, $clearance, 'length', true),
                     );
                     break;
                 }

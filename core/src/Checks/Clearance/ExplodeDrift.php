@@ -7,7 +7,7 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
@@ -25,6 +25,7 @@ final class ExplodeDrift implements Check
         return new About(
             code: 'explode-drift',
             station: Station::Clearance,
+            row: 540,
             severity: Severity::Blocker,
             title: 'Parts of a set moved apart',
             measured: 'How far low, high, ID and cage of one set are moved by other vectors than the low part against the assembled original, as a share of D.',
@@ -63,7 +64,7 @@ final class ExplodeDrift implements Check
             if ($worst > $limit && $first !== null) {
                 $findings[] = new Finding(
                     'explode-drift', Severity::Blocker, "$set->name: $who is moved ".Words::percent($worst).' of the asset\'s size otherwise than '.($set->low[0] ?? $set->high[0])->part->name,
-                    'move all parts of the set by '.implode(' ', array_map(Words::length(...), $first)), ['set' => $set->name], new Measure($worst, $limit, 'share'),
+                    'move all parts of the set by '.implode(' ', array_map(Words::length(...), $first)), ['set' => $set->name], new Measured($worst, $limit, 'share'),
                 );
             }
         }

@@ -7,10 +7,12 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Places;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Limits;
@@ -27,6 +29,7 @@ final class LowMargin implements Check
         return new About(
             code: 'low-margin',
             station: Station::Clearance,
+            row: 420,
             severity: Severity::Caution,
             title: 'Low poly reaches past its high',
             measured: 'Misses of an open low part that are joined over its faces to its border, as a share of the part. A note for cards: parts named so in the choices, or whose material is masked or blended.',
@@ -34,7 +37,8 @@ final class LowMargin implements Check
             limitWords: '1 % of the part',
             afterBake: 'a border of empty or smeared texels around the outline',
             remedy: 'cut the low poly back to the outline of its high, or say that the part is a card whose rest is masked out',
-            readsRays: true,
+            measures: [Rays::class],
+            beside: [Places::class],
         );
     }
 
@@ -46,7 +50,7 @@ final class LowMargin implements Check
         $findings = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
         $sets = RayChecks::setsByName($measures);
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             $off = RayChecks::offPlace($measures, $clearance->name);
             $lows = count($sets[$clearance->name]->low ?? []);
             foreach ($clearance->details->margins as $margin) {
@@ -59,7 +63,7 @@ final class LowMargin implements Check
                     'low-margin', $isCard ? Severity::Note : Severity::Caution, $clearance->name, $part,
                     "{$part->part->name} reaches past the outline of its high poly on ".Words::percent($margin['share']).' of it: '.($isCard ? 'masked out, as cards are' : 'these texels stay empty'),
                     $isCard ? 'nothing, where the mask hides it' : 'cut it back to the outline of the high poly, or name it under "cards" in the choices if its rest is masked out',
-                    new Measure($margin['share'], $limit, 'share'), $margin['where'], Words::texels($clearance, $margin['share'] / max(1, $lows)),
+                    new Measured($margin['share'], $limit, 'share'), $margin['where'], Words::texels($clearance, $margin['share'] / max(1, $lows)),
                 );
             }
         }

@@ -7,10 +7,11 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -25,6 +26,7 @@ final class Overhang implements Check
         return new About(
             code: 'overhang',
             station: Station::Clearance,
+            row: 460,
             severity: Severity::Note,
             title: 'High poly past an open border',
             measured: 'How far the high poly reaches past the border of an open low poly (panel, strand), as a length; it is no height and takes no reach.',
@@ -32,7 +34,7 @@ final class Overhang implements Check
             limitWords: '1 % of d',
             afterBake: 'the high poly ends at the border of the low one: what hangs over is not in the map',
             remedy: 'extend the low poly to the high one\'s border, or accept the loss',
-            readsRays: true,
+            measures: [Rays::class],
         );
     }
 
@@ -43,11 +45,11 @@ final class Overhang implements Check
         }
         $findings = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             if ($clearance->overhang > $limit * $clearance->d) {
                 $findings[] = new Finding(
                     'overhang', Severity::Note, "$clearance->name: the high poly reaches ".Words::length($clearance->overhang).' past the border of the low poly ('.Words::percent($clearance->overhang / $clearance->d).' of its size)',
-                    'extend the low poly to there, or accept that it is not in the map', ['set' => $clearance->name], new Measure($clearance->overhang, $limit * $clearance->d, 'length'),
+                    'extend the low poly to there, or accept that it is not in the map', ['set' => $clearance->name], new Measured($clearance->overhang, $limit * $clearance->d, 'length'),
                 );
             }
         }

@@ -23,7 +23,7 @@ final class RayChecks
     public static function outcome(Measures $measures, array $findings, array $offPlace = []): Outcome
     {
         $reasons = [];
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             $masked = $clearance->details->faced['lowShare'] + $clearance->details->faced['highShare'];
             if ($masked > 0.0) {
                 $reasons[Words::percent(min(1.0, $masked)).' of its low area is not judged, since rays there start from or meet faces turned the wrong way: mesh-flipped tells which'][] = $clearance->name;
@@ -32,14 +32,14 @@ final class RayChecks
         foreach ($offPlace as $set) {
             $reasons['its low and high do not lie on each other: off-alignment tells how'][] = $set;
         }
-        foreach ($measures->notMeasured as $set => $reason) {
+        foreach ($measures->notMeasured() as $set => $reason) {
             $reasons[$reason][] = (string) $set;
         }
         $words = [];
         foreach ($reasons as $reason => $sets) {
             $words[] = (count($sets) > 3 ? count($sets).' sets' : implode(', ', $sets)).": $reason";
         }
-        if ($measures->clearances === [] && $words === []) {
+        if ($measures->clearances() === [] && $words === []) {
             return Outcome::notApplicable('no set has both low and high parts');
         }
 
@@ -105,7 +105,7 @@ final class RayChecks
         if ($measures->asset->standard->rays->setsKeptApart || $measures->asset->standard->isOff('sets-bleed')) {
             return false;
         }
-        foreach ($measures->clearances as $other) {
+        foreach ($measures->clearances() as $other) {
             foreach ($other->bleeds as $bleed) {
                 if (($other === $clearance || $bleed->other === $clearance->name) && $bleed->share > $measures->asset->standard->limitInForce('sets-bleed')) {
                     return true;

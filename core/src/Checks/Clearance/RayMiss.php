@@ -7,11 +7,13 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
 use Anvil\Clearance\SetClearance;
+use Anvil\Measures\Kind\Places;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Limits;
@@ -27,6 +29,7 @@ final class RayMiss implements Check
         return new About(
             code: 'ray-miss',
             station: Station::Clearance,
+            row: 410,
             severity: Severity::Blocker,
             title: 'Rays that meet nothing',
             measured: 'Share of a set\'s seen low area from which no high poly is met within the reach in use; samples are spread by UV area, and doubled while a limit lies within their 95 % interval. Margins of open low parts and misses around floating shells are told by themselves; of what is not seen, a note.',
@@ -35,7 +38,8 @@ final class RayMiss implements Check
             afterBake: 'holes, or smears of what lies beside',
             remedy: 'raise the reach, move the high poly, or close its holes',
             caution: Limits::cautionOf('ray-miss'),
-            readsRays: true,
+            measures: [Rays::class],
+            beside: [Places::class],
         );
     }
 
@@ -48,7 +52,7 @@ final class RayMiss implements Check
         $findings = $offPlace = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
         $caution = $this->about()->cautionBy($measures->asset->standard);
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             $off = RayChecks::offPlace($measures, $clearance->name);
             if ($off !== []) {
                 $offPlace[] = $clearance->name;
@@ -63,7 +67,7 @@ final class RayMiss implements Check
                     'ray-miss', $blocks ? Severity::Blocker : Severity::Caution,
                     "$clearance->name: from ".Words::share($estimate, $caution, $limit).' of its seen low area rays meet no high poly within '.Words::length($reach->out).' out and '.Words::length($reach->in).' in',
                     self::remedy($clearance, $share, $caution),
-                    ['set' => $clearance->name], new Measure($share, $blocks ? $limit : $caution, 'share'),
+                    ['set' => $clearance->name], new Measured($share, $blocks ? $limit : $caution, 'share'),
                     texels: Words::texels($clearance, $share), where: $clearance->missWhere,
                 );
             }
@@ -71,7 +75,7 @@ final class RayMiss implements Check
             if ($off === [] && $unseen->isOver($limit)) {
                 $findings[] = new Finding(
                     'ray-miss', Severity::Note, "$clearance->name: from ".Words::percent($unseen->share).' of its low area, none of it seen, rays meet no high poly', 'nothing, unless what covers it comes off in use (detachable)',
-                    ['set' => $clearance->name], new Measure($unseen->share, $limit, 'share'), texels: Words::texels($clearance, $unseen->share),
+                    ['set' => $clearance->name], new Measured($unseen->share, $limit, 'share'), texels: Words::texels($clearance, $unseen->share),
                 );
             }
         }

@@ -7,10 +7,11 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -25,6 +26,7 @@ final class ReachLong implements Check
         return new About(
             code: 'reach-long',
             station: Station::Clearance,
+            row: 480,
             severity: Severity::Caution,
             title: 'Reach past the safe span',
             measured: 'How far the reach that the standard sets for a set goes past its first wrong hit, outward or inward, in the measure of reach; where no distance works at all the closed span speaks.',
@@ -32,7 +34,7 @@ final class ReachLong implements Check
             limitWords: 'any',
             afterBake: 'prints and smears of what lies beside: the neighbouring slat, the other wall',
             remedy: 'lower the reach to the recommended one',
-            readsRays: true,
+            measures: [Rays::class],
         );
     }
 
@@ -44,7 +46,7 @@ final class ReachLong implements Check
         $findings = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
         $anySet = false;
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             $reach = $clearance->set;
             if ($reach === null) {
                 continue;
@@ -63,13 +65,13 @@ final class ReachLong implements Check
                     'reach-long', Severity::Caution,
                     "$clearance->name: the reach of ".Words::length($length).($side === 'out' ? ' outward' : ' inward').' goes '.Words::length($length - $wrong).' past the first wrong hit at '.Words::length($wrong),
                     'set it to '.Words::length($clearance->recommended->out).' out and '.Words::length($clearance->recommended->in).' in',
-                    ['set' => $clearance->name], new Measure($length - $wrong, $limit, 'length'),
+                    ['set' => $clearance->name], new Measured($length - $wrong, $limit, 'length'),
                     texels: Words::texels($clearance, $clearance->details->wrongShare), where: $clearance->details->wrongWhere,
                 );
                 break;
             }
         }
-        if (! $anySet && $measures->clearances !== []) {
+        if (! $anySet && $measures->clearances() !== []) {
             return Outcome::notApplicable('the standard sets no reach; the recommended one stays within the span');
         }
 

@@ -7,10 +7,11 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Severity;
@@ -26,6 +27,7 @@ final class ReachShort implements Check
         return new About(
             code: 'reach-short',
             station: Station::Clearance,
+            row: 470,
             severity: Severity::Blocker,
             title: 'Reach too short',
             measured: 'How far the high poly lies outside the reach that the standard sets for a set, outward or inward, in the measure of reach.',
@@ -33,7 +35,7 @@ final class ReachShort implements Check
             limitWords: '0.05 % of area or 0.1 % of d; a note under both',
             afterBake: 'clipped detail: flat spots on top of details, or holes',
             remedy: 'raise the reach to the recommended one',
-            readsRays: true,
+            measures: [Rays::class],
         );
     }
 
@@ -46,7 +48,7 @@ final class ReachShort implements Check
         $findings = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
         $anySet = false;
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             $reach = $clearance->set;
             if ($reach === null) {
                 continue;
@@ -65,11 +67,11 @@ final class ReachShort implements Check
                 'reach-short', $blocks ? Severity::Blocker : Severity::Note,
                 "$clearance->name: the reach is ".Words::length($missing)." too short $side: it needs ".Words::length($side === 'outward' ? $clearance->needed->out : $clearance->needed->in).' and has '.Words::length($side === 'outward' ? $reach->out : $reach->in),
                 'set it to '.Words::length($clearance->recommended->out).' out and '.Words::length($clearance->recommended->in).' in',
-                ['set' => $clearance->name], new Measure($missing, $limit * $clearance->d, 'length'),
+                ['set' => $clearance->name], new Measured($missing, $limit * $clearance->d, 'length'),
                 texels: Words::texels($clearance, $clearance->shortShare), where: $where === null ? [] : [$where],
             );
         }
-        if (! $anySet && $measures->clearances !== []) {
+        if (! $anySet && $measures->clearances() !== []) {
             return Outcome::notApplicable('the standard sets no reach; the recommended one encloses all of the high poly');
         }
 

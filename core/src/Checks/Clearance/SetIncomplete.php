@@ -22,6 +22,7 @@ final class SetIncomplete implements Check
         return new About(
             code: 'set-incomplete',
             station: Station::Sets,
+            row: 400,
             severity: Severity::Blocker,
             title: 'Set without a side',
             measured: 'Sets that the choices or the standard name and that lack low parts or high parts; bases alone are told by their own codes.',

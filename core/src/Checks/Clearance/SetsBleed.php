@@ -7,10 +7,11 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Limits;
@@ -27,6 +28,7 @@ final class SetsBleed implements Check
         return new About(
             code: 'sets-bleed',
             station: Station::Sets,
+            row: 550,
             severity: Severity::Blocker,
             title: 'Sets in each other\'s rays',
             measured: 'Share of a set\'s seen low area whose ray meets another set\'s high poly first, when sets are not kept apart in the bake; area that is not seen counts for a note only.',
@@ -34,7 +36,7 @@ final class SetsBleed implements Check
             limitWords: '0.1 %',
             afterBake: 'bleeding colours and prints of neighbours on the map',
             remedy: 'keep the sets apart in the bake, or explode them',
-            readsRays: true,
+            measures: [Rays::class],
         );
     }
 
@@ -52,7 +54,7 @@ final class SetsBleed implements Check
         }
         $findings = [];
         $limit = $this->about()->limitBy($measures->asset->standard);
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             foreach ($clearance->bleeds as $bleed) {
                 $estimate = Estimate::of($bleed->share, $clearance->details->effective);
                 $seen = $estimate->isOver($limit);
@@ -64,7 +66,7 @@ final class SetsBleed implements Check
                     'sets-bleed', $seen ? Severity::Blocker : Severity::Note,
                     "$clearance->name meets $bleed->other first on ".Words::percent($share).' of its '.($seen ? 'seen low area' : 'low area, all of it unseen'),
                     $seen ? 'keep the sets apart in the bake (match by name), or explode them' : 'nothing, unless the part comes off in use',
-                    ['set' => $clearance->name, 'other' => $bleed->other], new Measure($share, $limit, 'share'),
+                    ['set' => $clearance->name, 'other' => $bleed->other], new Measured($share, $limit, 'share'),
                     texels: Words::texels($clearance, $share), where: $bleed->where,
                 );
             }

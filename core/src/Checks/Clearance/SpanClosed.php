@@ -7,10 +7,12 @@ namespace Anvil\Checks\Clearance;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Cage;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Limits;
@@ -27,6 +29,7 @@ final class SpanClosed implements Check
         return new About(
             code: 'span-closed',
             station: Station::Clearance,
+            row: 490,
             severity: Severity::Blocker,
             title: 'No single distance works',
             measured: 'Whether the reach that a set needs is at or past its first wrong hit, outward or inward, so that every single distance either clips the high poly or goes wrong, in the measure of reach. How badly: the share of seen low area that is clipped or goes wrong at the best reach there is.',
@@ -35,7 +38,8 @@ final class SpanClosed implements Check
             afterBake: 'clipped detail or prints of what lies beside, whatever the distance',
             remedy: 'fit a cage by vertex, split the set, explode it, bake it in an open pose, or retouch after the bake',
             caution: Limits::cautionOf('span-closed'),
-            readsRays: true,
+            measures: [Rays::class],
+            beside: [Cage::class],
         );
     }
 
@@ -49,11 +53,11 @@ final class SpanClosed implements Check
         $caution = $this->about()->cautionBy($measures->asset->standard);
         $caged = [];
         foreach ($measures->heldCages() as $cage) {
-            if ($cage->isClean(($measures->clearances[$cage->set->name] ?? null)->d ?? 0.0)) {
+            if ($cage->isClean(($measures->clearanceOf($cage->set))->d ?? 0.0)) {
                 $caged[$cage->set->name] = true;
             }
         }
-        foreach ($measures->clearances as $clearance) {
+        foreach ($measures->clearances() as $clearance) {
             // With a cage that fits no single distance is used.
             if (isset($caged[$clearance->name]) || RayChecks::isBledInto($measures, $clearance)) {
                 continue;
@@ -72,7 +76,7 @@ final class SpanClosed implements Check
                     "$clearance->name: no single distance ".($side === 'out' ? 'outward' : 'inward').' works: it needs '.Words::length($needed).', and rays go wrong from '.Words::length($wrong)
                         .'; at the best one, '.Words::length($best).', '.Words::share($estimate, $caution, $limit).' of its seen low area comes out wrong',
                     'fit a cage by vertex; or split the set, explode it, or bake it in an open pose; or retouch '.($texels === null ? Words::percent($share).' of its area' : number_format($texels).' texels').' after the bake',
-                    ['set' => $clearance->name], new Measure($needed, $wrong, 'length'),
+                    ['set' => $clearance->name], new Measured($needed, $wrong, 'length'),
                     texels: $texels, where: $clearance->details->wrongWhere,
                 );
                 break;

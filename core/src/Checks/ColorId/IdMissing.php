@@ -7,9 +7,10 @@ namespace Anvil\Checks\ColorId;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Colors;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -24,6 +25,7 @@ final class IdMissing implements Check
         return new About(
             code: 'id-missing',
             station: Station::ColorId,
+            row: 600,
             severity: Severity::Blocker,
             title: 'Part or face without an ID colour',
             measured: 'Faces without an ID colour on ID parts (on high parts where there is no ID file), when the asset has ID colours at all; counted a part.',
@@ -31,18 +33,19 @@ final class IdMissing implements Check
             limitWords: '0',
             afterBake: 'the part cannot be picked when texturing',
             remedy: 'give every part an ID colour',
+            measures: [Colors::class],
         );
     }
 
     public function run(Measures $measures): Outcome
     {
-        $ids = $measures->idColors();
+        $ids = $measures->ofAsset(Colors::class);
         if ($ids->source === 'none') {
             return Outcome::notApplicable('the asset has no ID colours');
         }
         $findings = [];
         foreach ($ids->missing as ['part' => $part, 'without' => $without, 'of' => $of]) {
-            $findings[] = new Finding('id-missing', Severity::Blocker, $without === $of ? "{$part->part->name} has no ID colour" : "{$part->part->name} has no ID colour on $without of its $of triangles", 'give it a colour far from all others', ['part' => $part->part->name, 'file' => $part->path], new Measure($without, 0, 'count'), count: $without);
+            $findings[] = new Finding('id-missing', Severity::Blocker, $without === $of ? "{$part->part->name} has no ID colour" : "{$part->part->name} has no ID colour on $without of its $of triangles", 'give it a colour far from all others', ['part' => $part->part->name, 'file' => $part->path], new Measured($without, 0, 'count'), count: $without);
         }
 
         return Outcome::of($findings);

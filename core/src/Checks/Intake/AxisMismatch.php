@@ -7,10 +7,11 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Turn;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -26,6 +27,7 @@ final class AxisMismatch implements Check
         return new About(
             code: 'axis-mismatch',
             station: Station::Intake,
+            row: 70,
             severity: Severity::Blocker,
             title: 'High turned against low',
             measured: 'Whether a turn by quarters, about the origin or the high poly\'s own middle, brings the high surface closer to the low one by half, in degrees.',
@@ -33,6 +35,7 @@ final class AxisMismatch implements Check
             limitWords: 'closer by half',
             afterBake: 'an empty or garbled map: rays meet the wrong sides',
             remedy: 'turn one of the files, or export both with the same up axis',
+            measures: [Turn::class],
         );
     }
 
@@ -52,7 +55,7 @@ final class AxisMismatch implements Check
             'axis-mismatch', Severity::Blocker,
             "turned $turn->words, the high poly lies on the low poly: ".Words::percent($turn->after).' of D apart instead of '.Words::percent($turn->before),
             "turn the high poly $turn->words, or export both files with the same up axis",
-            ['file' => $high[0]->path], new Measure($turn->degrees, 0.0, 'deg'),
+            ['file' => $high[0]->path], new Measured($turn->degrees, 0.0, 'deg'),
         )]);
     }
 }

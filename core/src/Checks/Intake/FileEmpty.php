@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -23,6 +23,7 @@ final class FileEmpty implements Check
         return new About(
             code: 'file-empty',
             station: Station::Intake,
+            row: 20,
             severity: Severity::Blocker,
             title: 'File without triangles',
             measured: 'Whether a file that reads well holds at least one triangle.',
@@ -38,7 +39,7 @@ final class FileEmpty implements Check
         $findings = [];
         foreach ($measures->asset->files as $file) {
             if ($file->scene !== null && $file->scene->triangleCount() === 0) {
-                $findings[] = new Finding('file-empty', Severity::Blocker, basename($file->path).' holds no triangles', 'select the meshes before exporting; points, lines and curves are no surface', ['file' => $file->path], new Measure(0, 1, 'count', true));
+                $findings[] = new Finding('file-empty', Severity::Blocker, basename($file->path).' holds no triangles', 'select the meshes before exporting; points, lines and curves are no surface', ['file' => $file->path], new Measured(0, 1, 'count', true));
             }
         }
 

@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -23,6 +23,7 @@ final class FileExtras implements Check
         return new About(
             code: 'file-extras',
             station: Station::Intake,
+            row: 30,
             severity: Severity::Note,
             title: 'More than meshes in the file',
             measured: 'Cameras, lights, skins, animation, hidden and empty nodes in a file, counted.',
@@ -41,7 +42,7 @@ final class FileExtras implements Check
             $extras = $file->scene->extras ?? [];
             $count = array_sum(array_map(intval(...), $extras));
             if ($count > $limit) {
-                $findings[] = new Finding('file-extras', Severity::Note, basename($file->path).' holds '.implode(', ', $extras).' beside its meshes', 'export the meshes alone', ['file' => $file->path], new Measure((float) $count, $limit, 'count'), null, $count);
+                $findings[] = new Finding('file-extras', Severity::Note, basename($file->path).' holds '.implode(', ', $extras).' beside its meshes', 'export the meshes alone', ['file' => $file->path], new Measured((float) $count, $limit, 'count'), null, $count);
             }
         }
 

@@ -22,6 +22,7 @@ final class FileUnreadable implements Check
         return new About(
             code: 'file-unreadable',
             station: Station::Intake,
+            row: 10,
             severity: Severity::Blocker,
             title: 'File cannot be read',
             measured: 'Whether the file is the format that it claims, complete and consistent; the error names its line or byte.',

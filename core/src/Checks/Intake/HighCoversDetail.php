@@ -7,10 +7,14 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Contents;
+use Anvil\Measures\Kind\Places;
+use Anvil\Measures\Kind\Rays;
+use Anvil\Measures\Kind\Turn;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Limits;
 use Anvil\Standard\Severity;
@@ -26,6 +30,7 @@ final class HighCoversDetail implements Check
         return new About(
             code: 'high-covers-detail',
             station: Station::Intake,
+            row: 310,
             severity: Severity::Caution,
             title: 'Copy of the low hides detail',
             measured: 'Share of a low part where its own copy inside the high poly is met first and other high surface that belongs there lies under it.',
@@ -33,7 +38,8 @@ final class HighCoversDetail implements Check
             limitWords: '0.1 % of the part',
             afterBake: 'flat patches where detail should be',
             remedy: 'delete the copy of the low poly where the high poly has a surface of its own',
-            readsRays: true,
+            measures: [Places::class],
+            beside: [Rays::class, Contents::class, Turn::class],
         );
     }
 
@@ -43,19 +49,20 @@ final class HighCoversDetail implements Check
         $findings = [];
         $measured = 0;
         foreach ($measures->asset->sets as $set) {
-            $clearance = $measures->clearances[$set->name] ?? null;
+            $clearance = $measures->clearanceOf($set);
             foreach ($clearance === null ? [] : $measures->asset->tiesOf($set) as $tie) {
                 $place = $measures->placeOf($tie);
                 $measured += $place === null ? 0 : 1;
                 if ($clearance !== null && $place !== null && $place->covered > $limit) {
-                    $findings[] = Finding::onTie('high-covers-detail', Severity::Caution, $tie->low[0], $place->high, 'a copy of '.$tie->low[0]->part->name.' inside the high poly hides high surface under '.Words::percent($place->covered).' of it', 'delete the copy of the low poly there', new Measure($place->covered, $limit, 'share'), $place->coveredWhere, Words::texels($clearance, $place->covered));
+                    $findings[] = Finding::onTie('high-covers-detail', Severity::Caution, $tie->low[0], $place->high, 'a copy of '.$tie->low[0]->part->name.' inside the high poly hides high surface under '.Words::percent($place->covered).' of it', 'delete the copy of the low poly there', new Measured($place->covered, $limit, 'share'), $place->coveredWhere, Words::texels($clearance, $place->covered));
                 }
             }
         }
-        if ($measured > 0 || $measures->notMeasured === []) {
+        $unplaced = array_values(array_filter(array_map($measures->unplaced(...), $measures->wholeSets())));
+        if ($measured > 0 || $unplaced === []) {
             return $measured > 0 ? Outcome::of($findings) : Outcome::notApplicable('no low part has its high part');
         }
 
-        return Outcome::notRun('surfaces were not held against each other: '.array_values($measures->notMeasured)[0]);
+        return Outcome::notRun("surfaces were not held against each other: $unplaced[0]");
     }
 }

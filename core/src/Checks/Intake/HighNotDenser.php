@@ -7,9 +7,10 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\TieKind;
@@ -25,6 +26,7 @@ final class HighNotDenser implements Check
         return new About(
             code: 'high-not-denser',
             station: Station::Intake,
+            row: 280,
             severity: Severity::Note,
             title: 'High hardly denser than low',
             measured: 'High triangles over low triangles of a pair.',
@@ -32,7 +34,7 @@ final class HighNotDenser implements Check
             limitWords: 'under 1.2',
             afterBake: 'little or no detail in the maps',
             remedy: 'hand in the high poly, if there is one',
-            readsRays: true,
+            beside: [Rays::class],
         );
     }
 
@@ -43,7 +45,7 @@ final class HighNotDenser implements Check
         $any = false;
         foreach ($measures->asset->sets as $set) {
             // What is baked on itself is told of as that.
-            if ($set->onItself || ($measures->clearances[$set->name]->coincides ?? false)) {
+            if ($set->onItself || ($measures->clearanceOf($set)->coincides ?? false)) {
                 continue;
             }
             foreach ($measures->asset->tiesOf($set) as $tie) {
@@ -51,7 +53,7 @@ final class HighNotDenser implements Check
                 $any = true;
                 if ($low > 0 && RoledPart::triangles($tie->high) / $low < $limit && $tie->kind !== TieKind::Crossed) {
                     $ratio = RoledPart::triangles($tie->high) / $low;
-                    $findings[] = Finding::onTie('high-not-denser', Severity::Note, $tie->low[0], $tie->high[0]->part->name, "the high poly of {$tie->low[0]->part->name} has ".sprintf('%.3g', $ratio).' times its triangles', 'hand in the high poly, if there is one', new Measure($ratio, $limit, 'ratio'));
+                    $findings[] = Finding::onTie('high-not-denser', Severity::Note, $tie->low[0], $tie->high[0]->part->name, "the high poly of {$tie->low[0]->part->name} has ".sprintf('%.3g', $ratio).' times its triangles', 'hand in the high poly, if there is one', new Measured($ratio, $limit, 'ratio'));
                 }
             }
         }

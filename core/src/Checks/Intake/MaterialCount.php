@@ -7,9 +7,10 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -24,6 +25,7 @@ final class MaterialCount implements Check
         return new About(
             code: 'material-count',
             station: Station::Intake,
+            row: 250,
             severity: Severity::Blocker,
             title: 'Materials against pages',
             measured: 'Materials in use on the low poly against the pages (sets of textures) of the standard.',
@@ -31,6 +33,7 @@ final class MaterialCount implements Check
             limitWords: 'the standard\'s pages; unset',
             afterBake: 'parts of the map are missing, or a page too many',
             remedy: 'merge materials, or raise the pages of the standard',
+            measures: [Contents::class],
         );
     }
 
@@ -44,7 +47,7 @@ final class MaterialCount implements Check
         $file = null;
         foreach ($measures->asset->judged(Role::Low) as $part) {
             $file ??= $part->path;
-            foreach ($part->part->mesh->materials as $name) {
+            foreach ($measures->ofPart(Contents::class, $part)->materials as $name) {
                 $names[$name] = true;
             }
         }
@@ -55,6 +58,6 @@ final class MaterialCount implements Check
             return Outcome::of([]);
         }
 
-        return Outcome::of([new Finding('material-count', Severity::Blocker, 'the low poly wears '.count($names)." materials for $pages ".($pages === 1 ? 'page' : 'pages').': '.implode(', ', array_slice(array_keys($names), 0, 12)), "leave $pages, one a page", ['file' => $file], new Measure(count($names), $pages, 'count'), count: count($names))]);
+        return Outcome::of([new Finding('material-count', Severity::Blocker, 'the low poly wears '.count($names)." materials for $pages ".($pages === 1 ? 'page' : 'pages').': '.implode(', ', array_slice(array_keys($names), 0, 12)), "leave $pages, one a page", ['file' => $file], new Measured(count($names), $pages, 'count'), count: count($names))]);
     }
 }

@@ -7,10 +7,11 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Formats\FormatCatalogue;
+use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -25,6 +26,7 @@ final class MaterialMissing implements Check
         return new About(
             code: 'material-missing',
             station: Station::Intake,
+            row: 270,
             severity: Severity::Note,
             title: 'Faces without material',
             measured: 'Low faces with no material, in formats that carry materials, counted as triangles.',
@@ -32,6 +34,7 @@ final class MaterialMissing implements Check
             limitWords: '0',
             afterBake: 'nothing; the engine shows its own stand-in',
             remedy: 'assign a material',
+            measures: [Contents::class],
         );
     }
 
@@ -45,10 +48,10 @@ final class MaterialMissing implements Check
                 continue;
             }
             $any = true;
-            $mesh = $part->part->mesh;
-            $count = $mesh->materials === [] ? $mesh->triangleCount() : count(array_keys($mesh->triangleMaterials(), -1, true));
+            $contents = $measures->ofPart(Contents::class, $part);
+            $count = $contents->facesWithoutMaterial ?? 0;
             if ($count > $limit) {
-                $findings[] = Finding::onPart('material-missing', Severity::Note, $part, $mesh->materials === [] ? "{$part->part->name} has no material" : ($count === 1 ? '1 triangle' : "$count triangles")." of {$part->part->name} have no material", 'assign a material', new Measure((float) $count, $limit, 'count'), $count);
+                $findings[] = Finding::onPart('material-missing', Severity::Note, $part, $contents->materials === [] ? "{$part->part->name} has no material" : ($count === 1 ? '1 triangle' : "$count triangles")." of {$part->part->name} have no material", 'assign a material', new Measured((float) $count, $limit, 'count'), $count);
             }
         }
 

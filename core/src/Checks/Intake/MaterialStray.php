@@ -7,10 +7,11 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -25,6 +26,7 @@ final class MaterialStray implements Check
         return new About(
             code: 'material-stray',
             station: Station::Intake,
+            row: 260,
             severity: Severity::Caution,
             title: 'Material on hardly any faces',
             measured: 'Share of the low poly\'s area that a material is on, above none.',
@@ -32,6 +34,7 @@ final class MaterialStray implements Check
             limitWords: '0.5 %',
             afterBake: 'a stray page of textures for a few faces',
             remedy: 'give these faces the material of the rest',
+            measures: [Contents::class],
         );
     }
 
@@ -41,16 +44,12 @@ final class MaterialStray implements Check
         $areas = [];
         $total = 0.0;
         foreach ($measures->asset->judged(Role::Low) as $part) {
-            $mesh = $part->part->mesh;
-            $of = $mesh->triangleMaterials();
-            foreach ($mesh->triangleAreas() as $t => $area) {
-                $total += $area;
-                $name = $mesh->materials[$of[$t]] ?? null;
-                if ($name !== null) {
-                    $areas[$name]['area'] = ($areas[$name]['area'] ?? 0.0) + $area;
-                    $areas[$name]['parts'][spl_object_id($part)] = ($areas[$name]['parts'][spl_object_id($part)] ?? 0.0) + $area;
-                    $areas[$name]['part'][spl_object_id($part)] = $part;
-                }
+            $contents = $measures->ofPart(Contents::class, $part);
+            $total += $contents->area ?? 0.0;
+            foreach ($contents->areas ?? [] as $name => $area) {
+                $areas[$name]['area'] = ($areas[$name]['area'] ?? 0.0) + $area;
+                $areas[$name]['parts'][spl_object_id($part)] = $area;
+                $areas[$name]['part'][spl_object_id($part)] = $part;
             }
         }
         if (count($areas) < 2 || $total <= 0.0) {
@@ -62,7 +61,7 @@ final class MaterialStray implements Check
             if ($share < $limit) {
                 arsort($on['parts']);
                 $part = $on['part'][array_key_first($on['parts'])];
-                $findings[] = Finding::onPart('material-stray', Severity::Caution, $part, "the material $name is on ".Words::percent($share).' of the low poly only', 'give these faces the material of the rest', new Measure($share, $limit, 'share', true));
+                $findings[] = Finding::onPart('material-stray', Severity::Caution, $part, "the material $name is on ".Words::percent($share).' of the low poly only', 'give these faces the material of the rest', new Measured($share, $limit, 'share', true));
             }
         }
 

@@ -7,9 +7,12 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Health;
+use Anvil\Measures\Kind\NormalSides;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -25,6 +28,7 @@ final class MeshFlipped implements Check
         return new About(
             code: 'mesh-flipped',
             station: Station::Intake,
+            row: 170,
             severity: Severity::Blocker,
             title: 'Faces turned inside out',
             measured: 'Low triangles wound against their neighbours, in closed shells of negative volume that lie in no other shell, or in shells that face away from their high, counted. On the high a blocker for shells that rays from its low meet from behind over half of it, else a note.',
@@ -32,7 +36,8 @@ final class MeshFlipped implements Check
             limitWords: '0',
             afterBake: 'holes, black patches, or the far side baked through',
             remedy: 'turn these faces round',
-            readsRays: true,
+            measures: [Health::class],
+            beside: [Rays::class],
         );
     }
 
@@ -40,11 +45,10 @@ final class MeshFlipped implements Check
     {
         $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        $faced = self::faced($measures);
         foreach ([Role::Low, Role::High] as $role) {
             foreach ($measures->asset->judged($role) as $part) {
-                $health = $measures->health($part);
-                $away = $faced[spl_object_id($part)] ?? [];
+                $health = $measures->ofPart(Health::class, $part);
+                $away = NormalSides::faced($measures, $part);
                 $awayCount = array_sum(array_column($away, 'triangles'));
                 $isMet = $role === Role::High && $away !== [];
                 // A high shell that its low meets from behind is the same whether or not it encloses something.
@@ -60,33 +64,10 @@ final class MeshFlipped implements Check
                     }
                 }
                 $where = [...$health->flippedWhere, ...array_column($away, 'where')];
-                $findings[] = Finding::onPart('mesh-flipped', $role === Role::Low || $isMet ? Severity::Blocker : Severity::Note, $part, "{$part->part->name} has ".implode(', ', $words), 'turn these faces round', new Measure((float) $count, $limit, 'count'), $count, $where);
+                $findings[] = Finding::onPart('mesh-flipped', $role === Role::Low || $isMet ? Severity::Blocker : Severity::Note, $part, "{$part->part->name} has ".implode(', ', $words), 'turn these faces round', new Measured((float) $count, $limit, 'count'), $count, $where);
             }
         }
 
         return Outcome::of($findings);
-    }
-
-    /**
-     * Shells that face the wrong way against the other side, by part; `first` is the part's own number of their first triangle.
-     *
-     * @return array<int, list<array{part: int, triangles: int, first: int, where: array{float, float, float}}>> by object number of the part
-     */
-    public static function faced(Measures $measures): array
-    {
-        $out = [];
-        foreach ($measures->asset->sets as $set) {
-            $faced = ($measures->clearances[$set->name] ?? null)?->details->faced;
-            foreach ([[$set->low, $faced['low'] ?? []], [$set->high, $faced['high'] ?? []]] as [$parts, $shells]) {
-                foreach ($shells as $shell) {
-                    $part = $parts[$shell['part']] ?? null;
-                    if ($part !== null) {
-                        $out[spl_object_id($part)][] = $shell;
-                    }
-                }
-            }
-        }
-
-        return $out;
     }
 }

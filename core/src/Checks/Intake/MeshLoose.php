@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -24,6 +24,7 @@ final class MeshLoose implements Check
         return new About(
             code: 'mesh-loose',
             station: Station::Intake,
+            row: 190,
             severity: Severity::Note,
             title: 'Vertices without faces',
             measured: 'Vertices of a part that no face uses, counted.',
@@ -42,7 +43,7 @@ final class MeshLoose implements Check
             foreach ($measures->asset->judged($role) as $part) {
                 $count = $part->part->facts->looseVertices;
                 if ($count > $limit) {
-                    $findings[] = Finding::onPart('mesh-loose', Severity::Note, $part, ($count === 1 ? '1 vertex' : "$count vertices")." of {$part->part->name} belong to no face", 'delete them', new Measure((float) $count, $limit, 'count'), $count);
+                    $findings[] = Finding::onPart('mesh-loose', Severity::Note, $part, ($count === 1 ? '1 vertex' : "$count vertices")." of {$part->part->name} belong to no face", 'delete them', new Measured((float) $count, $limit, 'count'), $count);
                 }
             }
         }

@@ -7,10 +7,11 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\LowNgons;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -27,6 +28,7 @@ final class MeshNgon implements Check
         return new About(
             code: 'mesh-ngon',
             station: Station::Intake,
+            row: 200,
             severity: Severity::Caution,
             title: 'Faces left to chance',
             measured: 'Low faces of over four corners, or quads bent over 5°, that are not flat with one normal and UVs that lie flat with them, counted.',
@@ -34,6 +36,7 @@ final class MeshNgon implements Check
             limitWords: '0',
             afterBake: 'a crease or dark diagonal where the engine cuts the face another way than the baker',
             remedy: 'triangulate the low poly before export',
+            measures: [LowNgons::class],
         );
     }
 
@@ -42,10 +45,10 @@ final class MeshNgon implements Check
         $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         foreach ($measures->asset->judged(Role::Low) as $part) {
-            $ngons = Ngons::of($part->part->mesh);
+            $ngons = $measures->ofPart(LowNgons::class, $part);
             if ($ngons->count > $limit) {
                 $what = $ngons->most > 4 ? "the largest of $ngons->most corners" : 'quads bent over '.Words::degrees(Ngons::BENT);
-                $findings[] = Finding::onPart('mesh-ngon', Severity::Caution, $part, ($ngons->count === 1 ? '1 face' : "$ngons->count faces")." of {$part->part->name} can be cut in more than one way, $what", 'triangulate the low poly before export', new Measure((float) $ngons->count, $limit, 'count'), $ngons->count, $ngons->where);
+                $findings[] = Finding::onPart('mesh-ngon', Severity::Caution, $part, ($ngons->count === 1 ? '1 face' : "$ngons->count faces")." of {$part->part->name} can be cut in more than one way, $what", 'triangulate the low poly before export', new Measured((float) $ngons->count, $limit, 'count'), $ngons->count, $ngons->where);
             }
         }
 

@@ -7,9 +7,10 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Health;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -24,6 +25,7 @@ final class MeshNonmanifold implements Check
         return new About(
             code: 'mesh-nonmanifold',
             station: Station::Intake,
+            row: 160,
             severity: Severity::Caution,
             title: 'Edges of three faces, loose fans',
             measured: 'Low edges with over two faces, and vertices where separate fans of faces meet, counted on welded vertices.',
@@ -31,6 +33,7 @@ final class MeshNonmanifold implements Check
             limitWords: '0',
             afterBake: 'wrong shading along the edge; cages tear there',
             remedy: 'split the faces off, or delete the inner one',
+            measures: [Health::class],
         );
     }
 
@@ -39,7 +42,7 @@ final class MeshNonmanifold implements Check
         $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         foreach ($measures->asset->judged(Role::Low) as $part) {
-            $health = $measures->health($part);
+            $health = $measures->ofPart(Health::class, $part);
             $count = $health->manyFaced + $health->fans;
             if ($count > $limit) {
                 $words = [];
@@ -49,7 +52,7 @@ final class MeshNonmanifold implements Check
                 if ($health->fans > 0) {
                     $words[] = $health->fans === 1 ? '1 vertex that joins separate fans' : "$health->fans vertices that join separate fans";
                 }
-                $findings[] = Finding::onPart('mesh-nonmanifold', Severity::Caution, $part, "{$part->part->name} has ".implode(' and ', $words), 'split the faces off, or delete the inner one', new Measure((float) $count, $limit, 'count'), $count, [...$health->manyFacedWhere, ...$health->fansWhere]);
+                $findings[] = Finding::onPart('mesh-nonmanifold', Severity::Caution, $part, "{$part->part->name} has ".implode(' and ', $words), 'split the faces off, or delete the inner one', new Measured((float) $count, $limit, 'count'), $count, [...$health->manyFacedWhere, ...$health->fansWhere]);
             }
         }
 

@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -24,6 +24,7 @@ final class NameDuplicate implements Check
         return new About(
             code: 'name-duplicate',
             station: Station::Intake,
+            row: 120,
             severity: Severity::Blocker,
             title: 'Two parts of one name',
             measured: 'Parts of one name in one file, or in two files of one role.',
@@ -44,7 +45,7 @@ final class NameDuplicate implements Check
         $findings = [];
         foreach ($groups as $parts) {
             $files = array_values(array_unique(array_map(static fn (RoledPart $part): string => basename($part->path), $parts)));
-            $findings[] = new Finding('name-duplicate', Severity::Blocker, "{$parts[0]->part->name} is the name of ".count($parts).' parts in '.implode(' and ', $files), 'rename all but one, or join them into one part', ['part' => $parts[0]->part->name, 'file' => $parts[count($parts) - 1]->path], new Measure(count($parts), 1, 'count'), count: count($parts));
+            $findings[] = new Finding('name-duplicate', Severity::Blocker, "{$parts[0]->part->name} is the name of ".count($parts).' parts in '.implode(' and ', $files), 'rename all but one, or join them into one part', ['part' => $parts[0]->part->name, 'file' => $parts[count($parts) - 1]->path], new Measured(count($parts), 1, 'count'), count: count($parts));
         }
 
         return Outcome::of($findings);

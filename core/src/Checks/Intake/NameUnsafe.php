@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -23,6 +23,7 @@ final class NameUnsafe implements Check
         return new About(
             code: 'name-unsafe',
             station: Station::Intake,
+            row: 140,
             severity: Severity::Caution,
             title: 'Name that programs trip over',
             measured: 'Characters in a part\'s name that are control characters, outside ASCII, or blanks; and its length over 64.',
@@ -57,7 +58,7 @@ final class NameUnsafe implements Check
             }
             if ($troubles !== []) {
                 $shown = (string) preg_replace('/[\x00-\x1f\x7f]/', '?', $name);
-                $findings[] = Finding::onPart('name-unsafe', Severity::Caution, $part, "\"$shown\" has ".implode(', ', $troubles), 'rename it in plain letters, digits and _', $length > $most ? new Measure((float) $length, $most, 'count') : null);
+                $findings[] = Finding::onPart('name-unsafe', Severity::Caution, $part, "\"$shown\" has ".implode(', ', $troubles), 'rename it in plain letters, digits and _', $length > $most ? new Measured((float) $length, $most, 'count') : null);
             }
         }
 

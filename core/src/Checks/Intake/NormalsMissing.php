@@ -7,9 +7,10 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -24,6 +25,7 @@ final class NormalsMissing implements Check
         return new About(
             code: 'normals-missing',
             station: Station::Intake,
+            row: 210,
             severity: Severity::Caution,
             title: 'Low poly without normals',
             measured: 'Corners of low parts that have no normal, in a file that says nothing of smoothing either.',
@@ -31,6 +33,7 @@ final class NormalsMissing implements Check
             limitWords: 'every corner',
             afterBake: 'shading that every program makes up its own way: seams and gradients',
             remedy: 'export normals or smoothing groups',
+            measures: [Contents::class],
         );
     }
 
@@ -38,13 +41,13 @@ final class NormalsMissing implements Check
     {
         $findings = [];
         foreach ($measures->asset->judged(Role::Low) as $part) {
-            $mesh = $part->part->mesh;
-            if ($mesh->smoothing !== [] || $mesh->triangles === [] || $mesh->hasNormals()) {
+            $contents = $measures->ofPart(Contents::class, $part);
+            $count = $contents->cornersWithoutNormal ?? 0;
+            if ($contents->hasSmoothing || $count === 0) {
                 continue;
             }
-            $count = $mesh->triNormals === [] ? count($mesh->triangles) : count(array_keys($mesh->triNormals, -1, true));
-            $all = $count === count($mesh->triangles);
-            $findings[] = Finding::onPart('normals-missing', Severity::Caution, $part, $all ? "{$part->part->name} has no normals and no smoothing groups" : "$count corners of {$part->part->name} have no normal", 'export normals or smoothing groups', new Measure((float) $count, 0.0, 'count'), $count);
+            $all = $count === $contents->corners;
+            $findings[] = Finding::onPart('normals-missing', Severity::Caution, $part, $all ? "{$part->part->name} has no normals and no smoothing groups" : "$count corners of {$part->part->name} have no normal", 'export normals or smoothing groups', new Measured((float) $count, 0.0, 'count'), $count);
         }
 
         return Outcome::of($findings);

@@ -7,10 +7,13 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Contents;
+use Anvil\Measures\Kind\Places;
+use Anvil\Measures\Kind\Turn;
 use Anvil\Measures\Measures;
 use Anvil\Place\Offset;
 use Anvil\Standard\Limits;
@@ -27,6 +30,7 @@ final class OffAlignment implements Check
         return new About(
             code: 'off-alignment',
             station: Station::Intake,
+            row: 80,
             severity: Severity::Blocker,
             title: 'Low and high do not lie on each other',
             measured: 'Offset of a low part against its high, by its surfaces, side against side: shift, turn or scale, whichever moves the part most, as a share of d. A caution above a fifth of the limit.',
@@ -36,7 +40,8 @@ final class OffAlignment implements Check
             remedy: 'move the high poly onto the low poly by the vector given',
             source: 'side-against-side medians; P. J. Huber, Robust Statistics, 1981, for their uncertainty',
             caution: 0.001,
-            readsRays: true,
+            measures: [Places::class],
+            beside: [Contents::class, Turn::class],
         );
     }
 
@@ -46,11 +51,13 @@ final class OffAlignment implements Check
         $caution = $measures->asset->standard->cautionOf('off-alignment') ?? 0.2 * $limit;
         $findings = [];
         $measured = $waiting = 0;
+        $reason = null;
         foreach ($measures->asset->sets as $set) {
             foreach ($measures->asset->tiesOf($set) as $tie) {
                 $place = $measures->placeOf($tie);
                 if ($place === null) {
-                    $waiting += isset($measures->notMeasured[$set->name]) ? 1 : 0;
+                    $waiting += $measures->unplaced($set) !== null ? 1 : 0;
+                    $reason ??= $measures->unplaced($set);
 
                     continue;
                 }
@@ -62,14 +69,14 @@ final class OffAlignment implements Check
                 $low = $tie->low[0];
                 [$words, $remedy] = self::words($offset, $low->part->name, $place->high);
                 $severity = $offset->share() > $limit ? Severity::Blocker : Severity::Caution;
-                $findings[] = Finding::onTie('off-alignment', $severity, $low, $place->high, $words, $remedy, new Measure($offset->share(), $severity === Severity::Blocker ? $limit : $caution, 'share'));
+                $findings[] = Finding::onTie('off-alignment', $severity, $low, $place->high, $words, $remedy, new Measured($offset->share(), $severity === Severity::Blocker ? $limit : $caution, 'share'));
             }
         }
         if ($measured === 0 && $waiting === 0) {
             return Outcome::notApplicable('no low part has its high part');
         }
 
-        return Outcome::of($findings, $measured === 0 ? 'surfaces were not held against each other: '.array_values($measures->notMeasured)[0] : null);
+        return Outcome::of($findings, $measured === 0 ? "surfaces were not held against each other: $reason" : null);
     }
 
     /**

@@ -9,6 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Severity;
 
@@ -23,6 +24,7 @@ final class PairSelf implements Check
         return new About(
             code: 'pair-self',
             station: Station::Intake,
+            row: 290,
             severity: Severity::Note,
             title: 'Baked on itself',
             measured: 'Pairs whose high and low surfaces lie within 1e-4 of the pair\'s diagonal both ways, and parts baked on themselves by choice.',
@@ -30,7 +32,7 @@ final class PairSelf implements Check
             limitWords: '1e-4 d',
             afterBake: 'no detail: the map is flat there',
             remedy: 'nothing, if it is meant',
-            readsRays: true,
+            beside: [Rays::class],
         );
     }
 
@@ -44,7 +46,7 @@ final class PairSelf implements Check
             $part = $set->low[0];
             if ($set->high === [] && $set->onItself) {
                 $findings[] = new Finding('pair-self', Severity::Note, "{$part->part->name} is baked on itself, by choice", 'nothing, if it is meant', ['part' => $part->part->name, 'file' => $part->path, 'set' => $set->name]);
-            } elseif (($measures->clearances[$set->name]->coincides ?? false) && $set->high !== [] && ! $measures->clearances[$set->name]->isMasked()) {
+            } elseif (($measures->clearanceOf($set)->coincides ?? false) && $set->high !== [] && ! $measures->clearanceOf($set)?->isMasked()) {
                 $findings[] = new Finding('pair-self', Severity::Note, "{$part->part->name} and {$set->high[0]->part->name} are the same surface: nothing but its own shape will be baked", 'nothing, if it is meant; else hand in the high poly', ['part' => $part->part->name, 'other' => $set->high[0]->part->name, 'file' => $part->path]);
             }
         }

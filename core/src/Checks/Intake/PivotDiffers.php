@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
@@ -26,6 +26,7 @@ final class PivotDiffers implements Check
         return new About(
             code: 'pivot-differs',
             station: Station::Intake,
+            row: 110,
             severity: Severity::Note,
             title: 'Pivots of a pair apart',
             measured: 'Distance between the node origins of a low part and its high part, as a share of d.',
@@ -56,7 +57,7 @@ final class PivotDiffers implements Check
                 $any = true;
                 $share = sqrt(($origin[0] - $other[0]) ** 2 + ($origin[1] - $other[1]) ** 2 + ($origin[2] - $other[2]) ** 2) / $d;
                 if ($share > $limit) {
-                    $findings[] = Finding::onTie('pivot-differs', Severity::Note, $low, $high->part->name, "the pivots of {$low->part->name} and {$high->part->name} are ".Words::percent($share).' of d apart', 'set both pivots to the same place', new Measure($share, $limit, 'share'), [$origin, $other]);
+                    $findings[] = Finding::onTie('pivot-differs', Severity::Note, $low, $high->part->name, "the pivots of {$low->part->name} and {$high->part->name} are ".Words::percent($share).' of d apart', 'set both pivots to the same place', new Measured($share, $limit, 'share'), [$origin, $other]);
                     break;
                 }
             }

@@ -22,6 +22,7 @@ final class RoleMixed implements Check
         return new About(
             code: 'role-mixed',
             station: Station::Intake,
+            row: 50,
             severity: Severity::Blocker,
             title: 'Part of another role in the file',
             measured: 'Parts whose own suffix contradicts the role given to their file.',

@@ -9,6 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Suffixes;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -23,6 +24,7 @@ final class RoleUnknown implements Check
         return new About(
             code: 'role-unknown',
             station: Station::Intake,
+            row: 40,
             severity: Severity::Blocker,
             title: 'Part without a role',
             measured: 'Parts whose role neither a role given to their file, their own suffix, nor the name of their file tells.',
@@ -30,13 +32,14 @@ final class RoleUnknown implements Check
             limitWords: 'none',
             afterBake: 'the part is left out of the bake or baked onto the wrong one',
             remedy: 'name the part or its file with a role suffix',
+            measures: [Suffixes::class],
         );
     }
 
     public function run(Measures $measures): Outcome
     {
         $findings = [];
-        $guess = $measures->suffixGuess();
+        $guess = $measures->ofAsset(Suffixes::class);
         $instead = $guess === null ? '' : ", or set the suffixes {$guess->words()} in the standard: $guess->pairs of $guess->bases names would pair";
         foreach ($measures->asset->judged() as $part) {
             if ($part->role === null) {

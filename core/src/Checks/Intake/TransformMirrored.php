@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -23,6 +23,7 @@ final class TransformMirrored implements Check
         return new About(
             code: 'transform-mirrored',
             station: Station::Intake,
+            row: 100,
             severity: Severity::Caution,
             title: 'Node mirrored',
             measured: 'Nodes whose matrix has a negative determinant; the winding is put right on reading.',
@@ -41,7 +42,7 @@ final class TransformMirrored implements Check
             $placement = $part->part->facts->placement;
             $any = $any || $placement !== null;
             if ($placement !== null && $placement->determinant() < 0.0) {
-                $findings[] = Finding::onPart('transform-mirrored', Severity::Caution, $part, "the node of {$part->part->name} mirrors it", 'freeze the transforms (apply scale), then put the face direction right', new Measure($placement->determinant(), 0.0, 'ratio', true));
+                $findings[] = Finding::onPart('transform-mirrored', Severity::Caution, $part, "the node of {$part->part->name} mirrors it", 'freeze the transforms (apply scale), then put the face direction right', new Measured($placement->determinant(), 0.0, 'ratio', true));
             }
         }
 

@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -25,6 +25,7 @@ final class TransformUnfrozen implements Check
         return new About(
             code: 'transform-unfrozen',
             station: Station::Intake,
+            row: 90,
             severity: Severity::Note,
             title: 'Node turned or scaled',
             measured: 'Greatest difference between a node\'s turn and scale in the world and none at all. A caution where the scale of a low part is uneven: its normals lean.',
@@ -65,7 +66,7 @@ final class TransformUnfrozen implements Check
             $other = ($partner[spl_object_id($part)] ?? null)?->part->facts->placement;
             $differs = $other !== null && $placement->linearDifference($other) > $limit;
             $why = $uneven ? ', and its scale is uneven' : ($differs ? ', and its partner\'s node is not so' : '');
-            $findings[] = Finding::onPart('transform-unfrozen', $uneven ? Severity::Caution : Severity::Note, $part, "the node of {$part->part->name} is turned or scaled$why", 'freeze the transforms (apply rotation and scale) before export', new Measure($off, $limit, 'ratio'));
+            $findings[] = Finding::onPart('transform-unfrozen', $uneven ? Severity::Caution : Severity::Note, $part, "the node of {$part->part->name} is turned or scaled$why", 'freeze the transforms (apply rotation and scale) before export', new Measured($off, $limit, 'ratio'));
         }
 
         return $any ? Outcome::of($findings) : Outcome::notApplicable('these formats have no nodes');

@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -25,6 +25,7 @@ final class TriangleBudget implements Check
         return new About(
             code: 'triangle-budget',
             station: Station::Intake,
+            row: 240,
             severity: Severity::Caution,
             title: 'Over the triangle budget',
             measured: 'Triangles of all low parts against the standard\'s budget.',
@@ -42,11 +43,11 @@ final class TriangleBudget implements Check
             return Outcome::notApplicable('the standard sets no triangle budget');
         }
         $low = $measures->asset->judged(Role::Low);
-        $count = array_sum(array_map(static fn (RoledPart $part): int => $part->part->mesh->triangleCount(), $low));
+        $count = array_sum(array_map(static fn (RoledPart $part): int => $part->part->triangleCount(), $low));
         if ($low === [] || $count <= $budget) {
             return Outcome::of([]);
         }
 
-        return Outcome::of([new Finding('triangle-budget', Severity::Caution, 'the low poly has '.number_format($count).' triangles; the budget is '.number_format((float) $budget), 'take '.number_format($count - $budget).' triangles off, or raise the budget in the standard', ['file' => $low[0]->path], new Measure((float) $count, (float) $budget, 'count'), null, $count)]);
+        return Outcome::of([new Finding('triangle-budget', Severity::Caution, 'the low poly has '.number_format($count).' triangles; the budget is '.number_format((float) $budget), 'take '.number_format($count - $budget).' triangles off, or raise the budget in the standard', ['file' => $low[0]->path], new Measured((float) $count, (float) $budget, 'count'), null, $count)]);
     }
 }

@@ -7,7 +7,7 @@ namespace Anvil\Checks\Intake;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -26,6 +26,7 @@ final class UnitMismatch implements Check
         return new About(
             code: 'unit-mismatch',
             station: Station::Intake,
+            row: 60,
             severity: Severity::Blocker,
             title: 'High and low differ in size',
             measured: 'Diagonal of all high parts over that of all low parts, as a ratio.',
@@ -57,7 +58,7 @@ final class UnitMismatch implements Check
         $by = $factor ?? max($ratio, 1 / $ratio);
         $remedy = 'scale the high poly by '.($ratio > 1 ? '1/' : '').self::shown($by).($cause === null ? '' : ' or export both in one unit');
 
-        return Outcome::of([new Finding('unit-mismatch', Severity::Blocker, "the high poly is $size".($cause === null ? '' : ": likely $cause, a factor of ".self::shown($by)), $remedy, ['file' => $high->path], new Measure($ratio, $ratio > 1 ? $limit : 1 / $limit, 'ratio'))]);
+        return Outcome::of([new Finding('unit-mismatch', Severity::Blocker, "the high poly is $size".($cause === null ? '' : ": likely $cause, a factor of ".self::shown($by)), $remedy, ['file' => $high->path], new Measured($ratio, $ratio > 1 ? $limit : 1 / $limit, 'ratio'))]);
     }
 
     private static function shown(float $value): string

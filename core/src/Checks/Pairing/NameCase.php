@@ -22,6 +22,7 @@ final class NameCase implements Check
         return new About(
             code: 'name-case',
             station: Station::Pairing,
+            row: 350,
             severity: Severity::Blocker,
             title: 'Name in another letter case',
             measured: 'Ties that hold but for the letter case of the base.',

@@ -7,7 +7,7 @@ namespace Anvil\Checks\Pairing;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -25,6 +25,7 @@ final class NameNear implements Check
         return new About(
             code: 'name-near',
             station: Station::Pairing,
+            row: 370,
             severity: Severity::Blocker,
             title: 'Names that differ by a slip',
             measured: 'Bases that are within two edits of each other (insertions, deletions, substitutions, swaps), numbering and copy tails aside, alone in that, and whose parts stand in one place.',
@@ -52,7 +53,7 @@ final class NameNear implements Check
             $edits = NearName::distance(NearName::stripped($low->base, $measures->asset->standard), NearName::stripped($high->base, $measures->asset->standard));
             $findings[] = Finding::onTie('name-near', Severity::Blocker, $low, $high->part->name, "{$low->part->name} and {$high->part->name} would pair but for ".match ($edits) {
                 0 => 'numbering or letter case', 1 => '1 letter', default => "$edits letters",
-            }.', and stand in one place', RenameWords::of($measures, $tie), new Measure((float) $edits, $limit, 'count'));
+            }.', and stand in one place', RenameWords::of($measures, $tie), new Measured((float) $edits, $limit, 'count'));
         }
 
         return Outcome::of($findings);

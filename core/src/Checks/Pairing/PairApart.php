@@ -7,7 +7,7 @@ namespace Anvil\Checks\Pairing;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
@@ -26,6 +26,7 @@ final class PairApart implements Check
         return new About(
             code: 'pair-apart',
             station: Station::Pairing,
+            row: 390,
             severity: Severity::Blocker,
             title: 'Pair in two places',
             measured: 'Gap between the bounds of a pair as a share of d; under 1 % they count as meeting, since a flat part may float a little over its low.',
@@ -53,7 +54,7 @@ final class PairApart implements Check
             $low = $tie->low[0];
             $gap = (float) $tie->gap();
             $where = array_values(array_filter([RoledPart::boundsOf($tie->low)?->centre(), RoledPart::boundsOf($tie->high)?->centre()]));
-            $findings[] = Finding::onTie('pair-apart', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} and {$tie->high[0]->part->name} lie ".Words::percent($gap).' of d apart', 'move one side onto the other', new Measure($gap, $limit, 'share'), $where);
+            $findings[] = Finding::onTie('pair-apart', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} and {$tie->high[0]->part->name} lie ".Words::percent($gap).' of d apart', 'move one side onto the other', new Measured($gap, $limit, 'share'), $where);
         }
 
         return Outcome::of($findings);

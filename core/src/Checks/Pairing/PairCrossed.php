@@ -7,7 +7,7 @@ namespace Anvil\Checks\Pairing;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Measures\Measures;
@@ -26,6 +26,7 @@ final class PairCrossed implements Check
         return new About(
             code: 'pair-crossed',
             station: Station::Pairing,
+            row: 380,
             severity: Severity::Blocker,
             title: 'Paired with the wrong part',
             measured: 'Whether the assignment of least total cost by place and size gives a low part another high part than its name does, at under half the cost and under 0.25, where the named one costs over 0.05.',
@@ -50,7 +51,7 @@ final class PairCrossed implements Check
             }
             $low = $tie->low[0];
             $better = ($tie->better[0] ?? $tie->high[0])->part->name;
-            $findings[] = Finding::onTie('pair-crossed', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} pairs with {$tie->high[0]->part->name} by name, but $better stands where it stands", "rename $better to ".$tie->base.$measures->asset->standard->suffixFor(Role::High).'; the rename plan does all crossed names in one act', new Measure((float) $tie->cost, $limit, 'ratio'));
+            $findings[] = Finding::onTie('pair-crossed', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} pairs with {$tie->high[0]->part->name} by name, but $better stands where it stands", "rename $better to ".$tie->base.$measures->asset->standard->suffixFor(Role::High).'; the rename plan does all crossed names in one act', new Measured((float) $tie->cost, $limit, 'ratio'));
         }
 
         return Outcome::of($findings);

@@ -26,6 +26,7 @@ final class PairNoHigh implements Check
         return new About(
             code: 'pair-no-high',
             station: Station::Pairing,
+            row: 320,
             severity: Severity::Blocker,
             title: 'No high part of that name',
             measured: 'Low parts whose base no high part has, letter case and suffix aside; parts baked on themselves or left out by choice are exempt.',

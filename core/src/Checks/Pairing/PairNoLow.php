@@ -25,6 +25,7 @@ final class PairNoLow implements Check
         return new About(
             code: 'pair-no-low',
             station: Station::Pairing,
+            row: 330,
             severity: Severity::Blocker,
             title: 'No low part of that name',
             measured: 'High parts whose base no low part has, letter case and suffix aside; parts baked on themselves or left out by choice are exempt.',

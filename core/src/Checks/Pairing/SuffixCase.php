@@ -22,6 +22,7 @@ final class SuffixCase implements Check
         return new About(
             code: 'suffix-case',
             station: Station::Pairing,
+            row: 340,
             severity: Severity::Blocker,
             title: 'Suffix in another letter case',
             measured: 'Ties that hold but for the letter case of a role suffix.',

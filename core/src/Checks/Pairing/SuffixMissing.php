@@ -24,6 +24,7 @@ final class SuffixMissing implements Check
         return new About(
             code: 'suffix-missing',
             station: Station::Pairing,
+            row: 360,
             severity: Severity::Blocker,
             title: 'Role suffix missing',
             measured: 'Parts whose role is known from their file and whose own name lacks the suffix or has another separator; a note where low and high hold one part each.',

@@ -7,9 +7,10 @@ namespace Anvil\Checks\Surface;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -24,6 +25,7 @@ final class UvMissing implements Check
         return new About(
             code: 'uv-missing',
             station: Station::Surface,
+            row: 620,
             severity: Severity::Blocker,
             title: 'Corners without UVs',
             measured: 'Low corners without UVs, a part; the high poly needs none.',
@@ -31,6 +33,7 @@ final class UvMissing implements Check
             limitWords: '0',
             afterBake: 'nothing is baked there',
             remedy: 'unwrap the part',
+            measures: [Contents::class],
         );
     }
 
@@ -42,10 +45,11 @@ final class UvMissing implements Check
             return Outcome::notApplicable('there is no low poly');
         }
         foreach ($lows as $part) {
-            $missing = $part->part->mesh->cornersWithoutUv();
+            $contents = $measures->ofPart(Contents::class, $part);
+            $missing = $contents->cornersWithoutUv ?? 0;
             if ($missing > 0) {
-                $all = count($part->part->mesh->triangles);
-                $findings[] = new Finding('uv-missing', Severity::Blocker, $missing === $all ? "{$part->part->name} has no UVs" : "{$part->part->name}: $missing of $all corners have no UVs", 'unwrap it, and export with UVs', ['part' => $part->part->name, 'file' => $part->path], new Measure($missing, 0, 'count'), count: $missing);
+                $all = $contents->corners;
+                $findings[] = new Finding('uv-missing', Severity::Blocker, $missing === $all ? "{$part->part->name} has no UVs" : "{$part->part->name}: $missing of $all corners have no UVs", 'unwrap it, and export with UVs', ['part' => $part->part->name, 'file' => $part->path], new Measured($missing, 0, 'count'), count: $missing);
             }
         }
 

@@ -7,10 +7,11 @@ namespace Anvil\Checks\Surface;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\TileBorders;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -26,6 +27,7 @@ final class UvOutside implements Check
         return new About(
             code: 'uv-outside',
             station: Station::Surface,
+            row: 630,
             severity: Severity::Blocker,
             title: 'Island over the border of a tile',
             measured: 'How far an island sticks out of the integer UV tile that holds its middle, as a share of the tile; an island wholly inside any one tile is inside.',
@@ -33,6 +35,7 @@ final class UvOutside implements Check
             limitWords: '1e-6',
             afterBake: 'what is outside wraps around or is lost',
             remedy: 'move the island into one tile',
+            measures: [TileBorders::class],
         );
     }
 
@@ -48,24 +51,17 @@ final class UvOutside implements Check
             $worst = 0.0;
             $count = 0;
             $where = [];
-            foreach ($measures->islands($part)->islands as $island) {
-                $over = 0.0;
-                for ($k = 0; $k < 2; $k++) {
-                    $tile = floor(($island['min'][$k] + $island['max'][$k]) / 2);
-                    $over = max($over, $tile - $island['min'][$k], $island['max'][$k] - $tile - 1);
-                }
+            foreach ($measures->ofPart(TileBorders::class, $part) as ['over' => $over, 'at' => $at]) {
                 if ($over > $limit) {
                     $count++;
                     $worst = max($worst, $over);
                     if (count($where) < 8) {
-                        $mesh = $part->part->mesh;
-                        $v = 3 * $mesh->triangles[3 * $island['triangles'][0]];
-                        $where[] = [$mesh->positions[$v], $mesh->positions[$v + 1], $mesh->positions[$v + 2]];
+                        $where[] = $at;
                     }
                 }
             }
             if ($count > 0) {
-                $findings[] = new Finding('uv-outside', Severity::Blocker, "{$part->part->name}: $count UV ".($count === 1 ? 'island crosses' : 'islands cross').' the border of a tile, by up to '.Words::percent($worst).' of it', 'move or scale the '.($count === 1 ? 'island' : 'islands').' into one tile', ['part' => $part->part->name, 'file' => $part->path], new Measure($worst, $limit, 'share'), count: $count, where: $where);
+                $findings[] = new Finding('uv-outside', Severity::Blocker, "{$part->part->name}: $count UV ".($count === 1 ? 'island crosses' : 'islands cross').' the border of a tile, by up to '.Words::percent($worst).' of it', 'move or scale the '.($count === 1 ? 'island' : 'islands').' into one tile', ['part' => $part->part->name, 'file' => $part->path], new Measured($worst, $limit, 'share'), count: $count, where: $where);
             }
         }
 

@@ -7,14 +7,15 @@ namespace Anvil\Checks\Surface;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
-use Anvil\Checks\Measure;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\PoseUvs;
 use Anvil\Measures\Measures;
+use Anvil\Standard\Limits;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
-use Anvil\Surface\PoseDifference;
 
 /**
  * The low that ships and the low that is baked differ in the UV triangles of a page, whatever the division into parts and the order.
@@ -26,13 +27,15 @@ final class UvPose implements Check
         return new About(
             code: 'uv-pose',
             station: Station::Surface,
+            row: 640,
             severity: Severity::Blocker,
             title: 'Ships with other UVs than it is baked with',
             measured: 'The low that ships (the pose file) and the low that is baked: the greatest distance in UV of a triangle of one to its counterpart on the other, a page at a time, whatever the division into parts and the order. Whole pages apart is the same place.',
-            limit: 0.000001,
+            limit: Limits::of('uv-pose'),
             limitWords: '1e-6',
             afterBake: 'the texture sits in the wrong place on the model that ships: wrong texels, shifted or torn detail',
             remedy: 'export both from one unwrap: pose or explode the parts only after the UVs are final',
+            measures: [PoseUvs::class],
         );
     }
 
@@ -48,7 +51,7 @@ final class UvPose implements Check
         }
         $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
-        foreach (PoseDifference::of($low, $pose, $limit)->files as $path => $found) {
+        foreach ($measures->ofAsset(PoseUvs::class)->files as $path => $found) {
             if ($found['count'] === 0) {
                 continue;
             }
@@ -65,7 +68,7 @@ final class UvPose implements Check
             $findings[] = new Finding(
                 'uv-pose', Severity::Blocker, "$path ships with other UVs than those that are baked: $words ($far)",
                 'export both from one unwrap; pose or explode only after the UVs are final', ['file' => $path],
-                new Measure($found['distance'], $limit, 'share'), count: $count, where: $found['where'],
+                new Measured($found['distance'], $limit, 'share'), count: $count, where: $found['where'],
             );
         }
 

@@ -7,7 +7,7 @@ namespace Anvil\Checks;
 /**
  * A measured value beside its limit, in one unit: `share` (0–1), `length` (file units), `ratio`, `deg`, `px`, `dE00` or `count`.
  */
-final readonly class Measure
+final readonly class Measured
 {
     /**
      * @param  bool  $lessIsWorse  the limit is a least value

@@ -1,0 +1,230 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Tests\Measures;
+
+use Anvil\Asset\ReadFile;
+use Anvil\Checks\Catalogue;
+use Anvil\Checks\Finding;
+use Anvil\Checks\Runner;
+use Anvil\Explode\Assembled;
+use Anvil\Geometry\Mesh;
+use Anvil\Geometry\Part;
+use Anvil\Geometry\Scene;
+use Anvil\Measures\Kind\Cage;
+use Anvil\Measures\Kind\Contents;
+use Anvil\Measures\Kind\Health;
+use Anvil\Measures\Kind\Layout;
+use Anvil\Measures\Kind\Rays;
+use Anvil\Measures\Kind\Shades;
+use Anvil\Measures\Kind\Turn;
+use Anvil\Measures\MeasureCatalogue;
+use Anvil\Measures\Measures;
+use Anvil\Measures\NotKnown;
+use Anvil\Measures\Plan;
+use Anvil\Measures\Subject;
+use Anvil\Modelling\Polygons;
+use Anvil\Modelling\Shapes;
+use Anvil\Standard\Choices;
+use Anvil\Standard\RaySettings;
+use Anvil\Standard\Role;
+use Anvil\Standard\Standard;
+use Anvil\Tests\Figures\FigureAssets;
+use Anvil\Tests\Support\Assets;
+use LogicException;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+/**
+ * What every measure owes: a name of its own, what it reads declared, and the same result whether it is computed, forked, or kept.
+ */
+final class MeasureContractTest extends TestCase
+{
+    public function test_measures_are_found_and_named(): void
+    {
+        $names = array_map(static fn ($measure): string => $measure->name(), MeasureCatalogue::all());
+        self::assertCount(count(glob(dirname(__DIR__, 2).'/src/Measures/Kind/*.php') ?: []), $names);
+        self::assertSame(array_unique($names), $names);
+        foreach ($names as $class => $name) {
+            self::assertMatchesRegularExpression('/^[a-z]+(-[a-z]+)*$/D', $name);
+            self::assertSame($class, MeasureCatalogue::named($name)::class);
+            self::assertGreaterThan(0, MeasureCatalogue::named($name)->revision());
+        }
+        $this->expectException(LogicException::class);
+        MeasureCatalogue::named('mood');
+    }
+
+    /** Neither more than is declared, or `--only` would not measure it, nor less, or it would measure for nothing. */
+    public function test_every_check_reads_what_it_declares(): void
+    {
+        $read = [];
+        $assets = [...iterator_to_array(FigureAssets::all(), false), self::everything()];
+        foreach ($assets as $asset) {
+            $files = [Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', $asset[1]), ...(isset($asset[4]) ? [Assets::file('x_id.obj', $asset[4])] : []), ...($asset[5] ?? [])];
+            $measures = Measures::of($files, self::few($asset[2] ?? '{}'), Choices::ofJson($asset[3] ?? '{}'));
+            $measures = isset($asset[5]) ? $measures->exploded(Assembled::ofOriginal(Measures::of([Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', array_map(static fn (Polygons $one): Polygons => $one->moved(1, 0, 0), $asset[1]))], self::few('{}'), Choices::ofJson('{}'))->asset)) : $measures;
+            Plan::of($measures, Runner::measures($measures))->run($measures);
+            $measures->asked();
+            foreach (Catalogue::all() as $check) {
+                $check->run($measures);
+                $about = $check->about();
+                $asked = $measures->asked();
+                $read[$about->code] = [...($read[$about->code] ?? []), ...$asked];
+            }
+        }
+        foreach (Catalogue::about() as $code => $about) {
+            self::assertSame([], array_values(array_unique(array_diff($read[$code], $about->measures, $about->beside))), "$code reads what it does not declare");
+            self::assertSame([], array_values(array_diff([...$about->measures, ...$about->beside], $read[$code])), "$code declares what it does not read");
+        }
+    }
+
+    /**
+     * @return iterable<string, array{list<ReadFile>, string}>
+     */
+    public static function assets(): iterable
+    {
+        foreach (FigureAssets::all() as $name => $asset) {
+            yield $name => [[Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', $asset[1]), ...(isset($asset[4]) ? [Assets::file('x_id.obj', $asset[4])] : [])], $asset[2] ?? '{}'];
+        }
+        $all = self::everything();
+        yield 'cage, pose and ID' => [[Assets::file('x_low.obj', $all[0]), Assets::file('x_high.obj', $all[1]), ...$all[5]], $all[2]];
+    }
+
+    /**
+     * @param  list<ReadFile>  $files
+     */
+    #[DataProvider('assets')]
+    public function test_what_was_kept_is_what_was_computed_and_needs_no_mesh(array $files, string $standard): void
+    {
+        $store = new KeptInMemory;
+        $rules = self::few($standard);
+        $choices = Choices::ofJson('{}');
+        $fresh = Measures::of($files, $rules, $choices);
+        $wanted = [...Runner::measures($fresh), Shades::class, Layout::class];
+        Plan::of($fresh, $wanted)->run($fresh);
+        $kept = Measures::of($files, $rules, $choices)->keptIn($store, true);
+        Plan::of($kept, $wanted)->run($kept);
+        self::assertNotSame([], $store->counts());
+        $light = Measures::of(array_map(self::withoutMeshes(...), $files), $rules, $choices)->keptIn($store, false);
+        foreach (MeasureCatalogue::all() as $class => $measure) {
+            foreach (in_array($class, $wanted, true) ? $measure->subjects($fresh) : [] as $i => $subject) {
+                $other = $measure->subjects($light)[$i];
+                self::assertSame($subject->key, $other->key);
+                $written = json_encode($measure->toArray($fresh->get($class, $subject), $fresh, $subject), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
+                self::assertSame($written, json_encode($measure->toArray($kept->get($class, $subject), $kept, $subject), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION), $measure->name());
+                self::assertSame($written, json_encode($measure->toArray($light->get($class, $other), $light, $other), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION), $measure->name());
+                self::assertTrue($light->wasKnown($measure->name(), $other));
+            }
+        }
+        $told = static fn (Measures $measures): array => array_map(static fn ($result): array => [$result->about->code, $result->state, $result->reason, array_map(static fn (Finding $f): array => $f->toArray(), $result->findings)], Runner::run($measures));
+        self::assertSame(json_encode($told($fresh)), json_encode($told($light)));
+        self::assertSame([], $store->counts(), 'nothing was computed a second time');
+    }
+
+    public function test_a_changed_part_computes_only_what_it_touches(): void
+    {
+        $store = new KeptInMemory;
+        $measure = static function (float $size, string $prefix = 'stone', string $standard = '{}') use ($store): array {
+            $low = $high = [];
+            for ($i = 0; $i < 12; $i++) {
+                $low["$prefix{$i}_low"] = Shapes::box(1, 1, 1)->moved(4.0 * $i, 0, 0);
+                $high["$prefix{$i}_high"] = Shapes::roundedBox($i === 3 ? $size : 1, 1, 1, 0.05, 2)->moved(4.0 * $i, 0, 0);
+            }
+            $measures = Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)], self::few($standard), Choices::ofJson('{}'))->keptIn($store, true);
+            Plan::of($measures, Runner::measures($measures))->run($measures);
+
+            return $store->counts();
+        };
+        $first = $measure(1.0);
+        self::assertSame([12, 12, 12], [$first['rays'] ?? 0, $first['places'] ?? 0, $first['seen'] ?? 0]);
+        self::assertSame([], $measure(1.0));
+        $second = $measure(0.99);
+        self::assertSame(['places' => 1, 'rays' => 1], array_intersect_key($second, ['rays' => 0, 'places' => 0, 'seen' => 0]));
+        self::assertSame([1, 1], [$second['mesh-health'] ?? 0, $second['facets'] ?? 0]);
+        self::assertSame([], array_diff_key($measure(1.0, 'rock'), ['suffixes' => 0, 'id-colors' => 0, 'touching-colors' => 0, 'crossings' => 0]), 'renaming shoots no ray');
+        self::assertSame(12, $measure(1.0, 'rock', '{"reach":{"*":{"out":0.2,"in":0.2}}}')['rays'] ?? 0, 'another reach is another measure');
+    }
+
+    public function test_a_part_that_hides_a_set_no_more_is_seen_without_names(): void
+    {
+        $store = new KeptInMemory;
+        $measure = static function (bool $lid) use ($store): array {
+            $low = ['cup_low' => Shapes::box(1, 1, 1), 'cap_low' => $lid ? Shapes::box(1.2, 1.2, 1.2) : Shapes::box(1.2, 1.2, 1.2)->moved(9, 0, 0)];
+            $high = ['cup_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2), 'cap_high' => Shapes::roundedBox(1.2, 1.2, 1.2, 0.05, 2)->moved($lid ? 0 : 9, 0, 0)];
+            $measures = Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)], self::few('{}'), Choices::ofJson('{}'))->keptIn($store, true);
+            Plan::of($measures, [Rays::class])->run($measures);
+
+            return [$measures->clearances()['cup']->details->buried, $store->counts()];
+        };
+        [[$hidden]] = $measure(true);
+        [[$open], $counts] = $measure(false);
+        self::assertEqualsWithDelta([1.0, 0.0], [$hidden, $open], 0.01);
+        self::assertSame(2, $counts['rays'] ?? 0);
+    }
+
+    public function test_what_is_not_known_is_said_where_nothing_is_computed(): void
+    {
+        $measures = Measures::of([Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)])], Standard::builtIn(), Choices::ofJson('{}'))->keptIn(new KeptInMemory, false);
+        $this->expectException(NotKnown::class);
+        $this->expectExceptionMessage('contents of 0 has not been computed');
+        $measures->ofPart(Contents::class, $measures->asset->parts[0]);
+    }
+
+    public function test_a_plan_has_what_is_read_before_what_reads_it(): void
+    {
+        $asset = self::everything();
+        $measures = Measures::of([Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', $asset[1]), ...$asset[5]], self::few('{}'), Choices::ofJson('{}'));
+        $plan = Plan::of($measures, [Cage::class, Health::class]);
+        $waves = [];
+        foreach ($plan->waves as $wave => $bundles) {
+            foreach ($bundles as $bundle) {
+                foreach ($bundle as $task) {
+                    $waves[$task->measure->name()] = $wave;
+                }
+            }
+        }
+        self::assertEquals(['contents' => 0, 'turn' => 0, 'rays' => 1, 'mesh-health' => 1, 'cage' => 2], $waves);
+        self::assertSame([Turn::class, Contents::class], array_values(array_intersect([Turn::class, Contents::class], (new Rays)->reads())));
+    }
+
+    public function test_a_subject_is_what_it_is(): void
+    {
+        $this->expectExceptionMessage('a asset is no set');
+        Subject::asset()->ofSet();
+    }
+
+    private static function few(string $standard): Standard
+    {
+        $rules = Standard::ofJson($standard);
+
+        return $rules->withRays(new RaySettings($rules->rays->smooth, $rules->rays->cageLength, $rules->rays->backFaces, 1024, $rules->rays->setsKeptApart));
+    }
+
+    private static function withoutMeshes(ReadFile $file): ReadFile
+    {
+        $parts = array_map(static fn (Part $part): Part => new Part($part->name, new Mesh([], [], materials: $part->mesh->materials), $part->colors, $part->bounds(), $part->facts, $part->hash(), $part->triangleCount()), $file->scene->parts ?? []);
+
+        return new ReadFile($file->path, $file->role, $file->sha256, $file->scene === null ? null : new Scene($file->scene->format, $parts, $file->scene->unit, $file->scene->upAxis, $file->scene->remarks, $file->scene->extras), $file->error);
+    }
+
+    /**
+     * @return array{array<string, Polygons>, array<string, Polygons>, string, string, null, list<ReadFile>}
+     */
+    private static function everything(): array
+    {
+        $box = Shapes::box(1, 1, 1);
+        // Without area: nothing can be shot from it.
+        $line = Shapes::sheet(1, 1)->scaled(1, 1, 0)->moved(-3, 0, 0);
+
+        return [
+            ['a_low' => $box, 'b_low' => $box->moved(3, 0, 0), 'c_low' => $box->moved(3.4, 0, 0), 'd_low' => $line],
+            ['a_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2), 'b_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2)->moved(3, 0, 0), 'c_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2)->moved(3.4, 0, 0), 'd_high' => $line],
+            '{"pages":1}', '{}', null,
+            [
+                Assets::file('x_cage.obj', ['a_cage' => $box->scaled(1.1, 1.1, 1.1), 'b_cage' => Shapes::box(1.1, 1.1, 1.1, 2)->moved(3, 0, 0)], Role::Cage),
+                Assets::file('x_pose.obj', ['a_pose' => $box->moved(0, 2, 0), 'b_pose' => $box->moved(3, 2, 0)], Role::Pose),
+            ],
+        ];
+    }
+}

@@ -7,6 +7,7 @@ namespace App\Jobs;
 use Anvil\Asset\GivenFile;
 use Anvil\Asset\ReadFile as CoreReadFile;
 use Anvil\Formats\Folder;
+use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\MeshStore;
 use Anvil\Unreadable;
 use App\Deliveries\DisplayFile;
@@ -23,9 +24,6 @@ use Illuminate\Support\Number;
  */
 final class ReadFile extends DeliveryJob
 {
-    /** Memory to a byte of file, as measured on 1.6 million triangles (docs/reliability.md): 14.1, 13.2, 5.2. */
-    private const MEMORY = ['stl' => 15, 'ply' => 14, 'obj' => 6];
-
     public function __construct(int $deliveryId, int $run, public int $fileId)
     {
         parent::__construct($deliveryId, $run);
@@ -80,7 +78,7 @@ final class ReadFile extends DeliveryJob
     /** What would need more memory than a worker has is told before it is read. */
     private function tooLarge(File $file): ?Unreadable
     {
-        $needed = (self::MEMORY[strtolower(pathinfo($file->name, PATHINFO_EXTENSION))] ?? 0) * $file->bytes;
+        $needed = (FormatCatalogue::of(pathinfo($file->name, PATHINFO_EXTENSION))?->memoryToAByte() ?? 0) * $file->bytes;
         $has = config()->integer('anvil.worker_memory');
 
         return $needed <= $has ? null : Unreadable::because('it is '.Number::fileSize($file->bytes).' and would need about '.Number::fileSize($needed, 1).' of memory to be read; a worker has '.Number::fileSize($has, 1).'. Hand in fewer triangles, export as .glb, or give workers more with ANVIL_WORKER_MEMORY');

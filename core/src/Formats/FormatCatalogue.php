@@ -4,12 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Formats;
 
-use Anvil\Formats\Collada\ColladaReader;
-use Anvil\Formats\Gltf\GltfReader;
-use Anvil\Formats\Obj\ObjReader;
-use Anvil\Formats\Ply\PlyReader;
-use Anvil\Formats\Stl\StlReader;
-use Anvil\Formats\Usd\UsdaReader;
 use Anvil\Geometry\Scene;
 use Anvil\Unreadable;
 
@@ -24,54 +18,72 @@ final class FormatCatalogue
     /** Tells how an exploded layout was moved; it is handed in beside the mesh files. */
     public const EXPLODE_PLAN = 'explode.json';
 
-    /** Formats that are read, and what they carry. */
-    private const READ = [
-        'glb' => 'binary glTF', 'gltf' => 'glTF', 'obj' => 'OBJ', 'ply' => 'PLY', 'stl' => 'STL', 'dae' => 'COLLADA', 'usda' => 'USD text', 'usd' => 'USD text', 'zip' => 'zip',
-    ];
-
     /** What a mesh file may carry, in the order in which people miss it. */
     public const CARRIED = ['UVs', 'names of parts', 'unit', 'up axis', 'normals', 'smoothing groups', 'vertex colours', 'materials', 'hierarchy', 'pivots', 'more than one UV set', 'faces of more than three corners', 'more than one part'];
 
-    /**
-     * What a format cannot carry, of these.
-     *
-     * @var array<string, list<string>>
-     */
-    private const LACKS = [
-        'glb' => ['smoothing groups', 'faces of more than three corners'],
-        'gltf' => ['smoothing groups', 'faces of more than three corners'],
-        'obj' => ['unit', 'up axis', 'hierarchy', 'pivots', 'more than one UV set'],
-        'dae' => ['smoothing groups'],
-        'usda' => ['smoothing groups'],
-        'ply' => ['names of parts', 'unit', 'up axis', 'smoothing groups', 'materials', 'hierarchy', 'pivots', 'more than one UV set', 'more than one part'],
-        'stl' => ['UVs', 'names of parts', 'unit', 'up axis', 'normals', 'smoothing groups', 'vertex colours', 'materials', 'hierarchy', 'pivots', 'more than one UV set', 'faces of more than three corners', 'more than one part'],
-    ];
-
     /** Mesh formats that are closed, or open and not read here: told apart from files that are no meshes at all. */
     private const NOT_READ = ['usdc', 'usdz', 'fbx', 'blend', 'max', 'ma', 'mb', '3ds', 'abc', 'c4d', 'lwo', 'lxo', 'x3d', 'off', '3mf', 'ztl', 'zpr', 'hip', 'hda', 'skp', 'dwg', 'dxf', 'step', 'stp', 'iges', 'igs'];
+
+    /** A pack of mesh files with their side files. */
+    private const PACK = 'zip';
+
+    /** @var list<Format>|null */
+    private static ?array $all = null;
+
+    /**
+     * Every format that is read: the classes `…Format` in the folders beside this one.
+     *
+     * @return list<Format>
+     */
+    public static function all(): array
+    {
+        if (self::$all === null) {
+            $found = [];
+            foreach (glob(__DIR__.'/*/*Format.php') ?: [] as $path) {
+                $class = __NAMESPACE__.'\\'.basename(dirname($path)).'\\'.basename($path, '.php');
+                if (is_subclass_of($class, Format::class)) {
+                    $found[] = new $class;
+                }
+            }
+            usort($found, static fn (Format $a, Format $b): int => $a->row() <=> $b->row());
+            self::$all = $found;
+        }
+
+        return self::$all;
+    }
+
+    /** The format of files with this ending; null where there is none. */
+    public static function of(string $ending): ?Format
+    {
+        foreach (self::all() as $format) {
+            if (isset($format->endings()[strtolower($ending)])) {
+                return $format;
+            }
+        }
+
+        return null;
+    }
 
     /**
      * @return list<string> file endings that hold meshes, in lower case
      */
     public static function endings(): array
     {
-        return array_map(strval(...), array_keys(self::READ));
+        return [...array_merge(...array_map(static fn (Format $format): array => array_map(strval(...), array_keys($format->endings())), self::all())), self::PACK];
     }
 
     /** Whether a file of this name is a mesh file by its ending; side files are not, and neither is a zip. */
     public static function isMesh(string $name): bool
     {
-        $ending = strtolower(pathinfo($name, PATHINFO_EXTENSION));
-
-        return $ending !== 'zip' && isset(self::READ[$ending]);
+        return self::of(pathinfo($name, PATHINFO_EXTENSION)) !== null;
     }
 
     /**
      * @return list<string>
      */
-    public static function lacks(string $format): array
+    public static function lacks(string $ending): array
     {
-        return self::LACKS[$format] ?? [];
+        return self::of($ending)?->lacks() ?? [];
     }
 
     /**
@@ -82,7 +94,14 @@ final class FormatCatalogue
      */
     public static function overview(): array
     {
-        return array_map(static fn (string $ending): array => ['ending' => $ending, 'name' => self::READ[$ending], 'lacks' => self::LACKS[$ending], 'isWritten' => $ending !== 'usda'], array_map(strval(...), array_keys(self::LACKS)));
+        $out = [];
+        foreach (self::all() as $format) {
+            foreach ($format->told() as $ending) {
+                $out[] = ['ending' => $ending, 'name' => $format->endings()[$ending] ?? $ending, 'lacks' => $format->lacks(), 'isWritten' => $format->isWritten()];
+            }
+        }
+
+        return $out;
     }
 
     /**
@@ -105,21 +124,13 @@ final class FormatCatalogue
     public static function read(Source $source): Scene
     {
         $ending = strtolower(pathinfo($source->name(), PATHINFO_EXTENSION));
-        $reader = match ($ending) {
-            'obj' => new ObjReader,
-            'glb', 'gltf' => new GltfReader,
-            'ply' => new PlyReader,
-            'stl' => new StlReader,
-            'dae' => new ColladaReader,
-            'usda', 'usd' => new UsdaReader,
-            default => throw Unreadable::because(self::refusal($ending)),
-        };
+        $format = self::of($ending) ?? throw Unreadable::because(self::refusal($ending));
         if ($source->size() === 0) {
             throw Unreadable::atByte(0, 'the file is empty; export it again');
         }
-        self::checkHead($source, $ending);
+        self::checkHead($format, $source, $ending);
 
-        return $reader->read($source)->asFloat32();
+        return $format->reader()->read($source)->asFloat32();
     }
 
     /** @param  string  $name  of a file, folders and all */
@@ -138,38 +149,32 @@ final class FormatCatalogue
     {
         $shown = $ending === '' ? 'a file without an ending' : '.'.mb_strimwidth(mb_scrub($ending), 0, 12, '…');
 
+        $told = array_map(static fn (array $one): string => ".$one[ending]", self::overview());
+
         return in_array($ending, self::NOT_READ, true)
             ? "$shown is a format that is not read here; export the same meshes as .glb (names, pivots, normals, UVs, materials, colours, unit) or .obj (names, normals, smoothing groups, UVs, materials); see docs/formats.md"
-            : "$shown is no mesh format known here; hand in .glb, .gltf, .obj, .dae, .usda, .ply or .stl, or a .zip of these";
+            : "$shown is no mesh format known here; hand in ".implode(', ', array_slice($told, 0, -1)).' or '.end($told).', or a .zip of these';
     }
 
     /** A file that begins like another format than its ending says. */
-    private static function checkHead(Source $source, string $ending): void
+    private static function checkHead(Format $format, Source $source, string $ending): void
     {
         $stream = $source->open();
         $head = (string) fread($stream, 64);
         fclose($stream);
-        $is = match (true) {
-            str_starts_with($head, 'glTF') => 'a binary glTF (.glb)',
+        $is = null;
+        foreach (self::all() as $one) {
+            $is ??= $one->recognised($head);
+        }
+        $is ??= match (true) {
             str_starts_with($head, "PK\x03\x04") => 'a zip archive',
             str_starts_with($head, 'Kaydara FBX Binary') => 'a binary FBX',
-            str_starts_with($head, "ply\n"), str_starts_with($head, "ply\r") => 'a PLY',
-            str_starts_with(ltrim($head, "\xEF\xBB\xBF \t\r\n"), '<?xml') => 'an XML file',
-            str_starts_with($head, '#usda') => 'a USD text file',
             str_starts_with($head, 'PXR-USDC') => 'a binary USD (export it as text, .usda)',
             str_starts_with($head, "\xFF\xFE"), str_starts_with($head, "\xFE\xFF") => 'a UTF-16 text file (save it as UTF-8)',
             str_starts_with($head, "\x89PNG") => 'a PNG picture',
             default => null,
         };
-        $fits = match ($ending) {
-            'glb' => $is === 'a binary glTF (.glb)',
-            'gltf' => $is === null && str_starts_with(ltrim($head), '{') || str_starts_with($head, "\xEF\xBB\xBF"),
-            'ply' => $is === 'a PLY',
-            'dae' => $is === 'an XML file' || $is === null && str_starts_with(ltrim($head, "\xEF\xBB\xBF \t\r\n"), '<'),
-            'usda', 'usd' => $is === 'a USD text file',
-            default => $is === null,
-        };
-        if (! $fits) {
+        if (! $format->mayBegin($ending, $head, $is)) {
             throw Unreadable::atByte(0, $is === null ? "the file does not begin like .$ending" : "the file is named .$ending but begins like $is");
         }
     }

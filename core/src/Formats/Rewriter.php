@@ -4,11 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Formats;
 
-use Anvil\Formats\Collada\ColladaRewriter;
-use Anvil\Formats\Gltf\GltfRewriter;
-use Anvil\Formats\Obj\ObjRewriter;
-use Anvil\Formats\Ply\PlyRewriter;
-use Anvil\Formats\Stl\StlRewriter;
 use Anvil\Unreadable;
 
 /**
@@ -24,15 +19,8 @@ final class Rewriter
     public static function write(Source $source, Changes $changes, string $name, Sink $sink): void
     {
         $ending = strtolower(pathinfo($source->name(), PATHINFO_EXTENSION));
-        $sides = match ($ending) {
-            'obj' => ObjRewriter::write($source, $changes, $name, $sink),
-            'glb', 'gltf' => GltfRewriter::write($source, $changes, $name, $sink),
-            'ply' => PlyRewriter::write($source, $changes, $name, $sink),
-            'stl' => StlRewriter::write($source, $changes, $name, $sink),
-            'dae' => ColladaRewriter::write($source, $changes, $name, $sink),
-            'usda', 'usd' => throw Unreadable::because('.usda is read here and not written; export .glb, .obj or .dae to have it mended'),
-            default => throw Unreadable::because(FormatCatalogue::refusalOf($ending) ?? 'this format is not written'),
-        };
+        $format = FormatCatalogue::of($ending) ?? throw Unreadable::because(FormatCatalogue::refusalOf($ending) ?? 'this format is not written');
+        $sides = $format->write($source, $changes, $name, $sink);
         $folder = dirname($name) === '.' ? '' : dirname($name).'/';
         foreach ($sides as $side) {
             self::copy($source, $side, $sink, $folder);

@@ -4,6 +4,7 @@ use App\Deliveries\DisplayFile;
 use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\MendController;
 use App\Http\Controllers\RackController;
+use App\Http\Controllers\StationController;
 use App\Http\Controllers\UploadController;
 use Illuminate\Support\Facades\Route;
 
@@ -22,6 +23,13 @@ Route::post('deliveries', [DeliveryController::class, 'store'])->middleware('thr
 Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('', [DeliveryController::class, 'show']);
     Route::delete('', [DeliveryController::class, 'destroy']);
+    Route::get('progress', [StationController::class, 'progress']);
+    Route::get('intake', [StationController::class, 'intake']);
+    Route::get('pairing', [StationController::class, 'pairing']);
+    Route::get('sets', [StationController::class, 'sets']);
+    Route::get('color-id', [StationController::class, 'colorId']);
+    Route::get('clearance', [StationController::class, 'clearance']);
+    Route::get('hand-off', [StationController::class, 'handOff']);
     Route::get('rays', [DeliveryController::class, 'rays']);
     Route::get('mesh/{role}', [DeliveryController::class, 'mesh'])->whereIn('role', DisplayFile::KINDS);
     Route::post('cancel', [DeliveryController::class, 'cancel']);

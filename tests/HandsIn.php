@@ -8,6 +8,7 @@ use App\Deliveries\Store;
 use App\Models\Delivery;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
+use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
@@ -24,6 +25,25 @@ trait HandsIn
         // Numbers begin anew where another suite ran before, and with them the folders.
         Store::drop('assets');
         Store::here()->deleteDirectory('uploads');
+    }
+
+    /**
+     * A delivery with what all stations show of it, as one answer.
+     *
+     * @return TestResponse<Response>
+     */
+    protected function whole(int $delivery): TestResponse
+    {
+        $all = [];
+        foreach (['', '/intake', '/pairing', '/sets', '/color-id', '/clearance', '/hand-off'] as $station) {
+            $answer = $this->getJson("/api/deliveries/$delivery$station");
+            if ($answer->status() !== 200) {
+                return $answer;
+            }
+            $all = [...$all, ...(array) $answer->json()];
+        }
+
+        return TestResponse::fromBaseResponse(new JsonResponse($all, 200, [], false));
     }
 
     protected function upload(string $name, string $content): string

@@ -8,47 +8,30 @@ use Anvil\Checks\Catalogue;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\Bounds;
 use Anvil\Measures\Measures;
-use Anvil\Pairing\PlaceCost;
 use Anvil\Pairing\RoledPart;
-use Anvil\Pairing\Tie;
-use Anvil\Pairing\TieKind;
 use Anvil\Sets\BakeSet as CoreSet;
-use Anvil\Sets\FewestSets;
 use Anvil\Standard\Reach;
 use Anvil\Standard\Role;
 use App\Http\Data\BleedData;
-use App\Http\Data\BoardData;
 use App\Http\Data\BoundsData;
 use App\Http\Data\CageData;
 use App\Http\Data\CheckData;
-use App\Http\Data\CommonData;
 use App\Http\Data\DeliveryData;
 use App\Http\Data\ExplodeData;
 use App\Http\Data\ExplodedData;
-use App\Http\Data\FewestData;
 use App\Http\Data\FileData;
 use App\Http\Data\FindingData;
-use App\Http\Data\IdColorData;
-use App\Http\Data\IdProposalData;
-use App\Http\Data\IdsData;
 use App\Http\Data\MeasureData;
 use App\Http\Data\MoveData;
-use App\Http\Data\NamedSetData;
 use App\Http\Data\OutputData;
 use App\Http\Data\PackageData;
 use App\Http\Data\PartData;
 use App\Http\Data\PlacedMoveData;
-use App\Http\Data\PlaceMendData;
 use App\Http\Data\ProgressData;
 use App\Http\Data\ReachData;
 use App\Http\Data\SetData;
-use App\Http\Data\SettingData;
 use App\Http\Data\ShadeData;
 use App\Http\Data\StandardData;
-use App\Http\Data\SuffixGuessData;
-use App\Http\Data\SuggestionData;
-use App\Http\Data\TieData;
-use App\Http\Data\WholeData;
 use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\File;
@@ -61,13 +44,10 @@ use App\Models\State\MakingState;
 use App\Models\State\SetState;
 
 /**
- * A delivery as the screens want it.
+ * A delivery as bar, rail, stand and findings want it; what a station shows beside is in `Stations`.
  */
 final readonly class DeliveryPage
 {
-    /** Lone parts for which the nearest on the other side is looked for, of those that place and size give none. */
-    private const SEARCHED = 100;
-
     private Measures $measures;
 
     /** @var array<string, CoreSet> */
@@ -79,7 +59,8 @@ final readonly class DeliveryPage
     /** @var array<string, mixed> decoded once: it is large */
     private array $report;
 
-    public function __construct(private Delivery $delivery)
+    /** @param  string  $mark  of what it is made of */
+    public function __construct(private Delivery $delivery, private string $mark)
     {
         $delivery->loadMissing(['asset.standard', 'files.parts', 'sets.kept', 'findings', 'outputs', 'packages']);
         // Names and bounds are enough for what is shown; no mesh is loaded.
@@ -104,7 +85,7 @@ final readonly class DeliveryPage
         $rules = $d->asset->rules();
 
         return new DeliveryData(
-            $d->id, $d->number, $d->asset_id, $d->asset->name, $d->state, $d->error, $d->verdict, $d->blockers, $d->cautions, $d->notes,
+            $this->mark, $d->id, $d->number, $d->asset_id, $d->asset->name, $d->state, $d->error, $d->verdict, $d->blockers, $d->cautions, $d->notes,
             $d->created_at->toIso8601String(), $d->handed_in_by, $d->checked_at?->toIso8601String(),
             $d->derived_from === null ? null : Delivery::query()->find($d->derived_from)?->number, $d->made_by_words,
             self::progress($d),
@@ -112,10 +93,7 @@ final readonly class DeliveryPage
             StationStates::of($d),
             array_values($d->files->map(fn (File $file): FileData => $this->file($file))->all()),
             $this->parts(),
-            $this->ties(),
-            $this->suggestions(),
             array_values($d->sets->map(fn (BakeSet $set): SetData => $this->set($set))->all()),
-            $this->common(),
             array_values($d->findings->map(static fn ($finding): FindingData => new FindingData(
                 $finding->id, $finding->code, $finding->station, $finding->severity, $finding->message, $finding->remedy,
                 $finding->subject['file'] ?? null, $finding->subject['part'] ?? null, $finding->subject['set'] ?? null, $finding->subject['other'] ?? null,
@@ -123,13 +101,11 @@ final readonly class DeliveryPage
                 $finding->texels, $finding->count, array_merge(...$finding->where), $finding->waived,
             ))->all()),
             $this->checks(),
-            $this->ids(),
             $this->explode(),
             // What was written before the last check is of other sets or reaches.
             array_values($d->outputs->filter(static fn (Output $o): bool => $d->checked_at === null || $o->created_at >= $d->checked_at)->map(static fn (Output $o): OutputData => self::output($o))->all()),
             array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by))->all()),
-            $this->settings(),
-            $this->place(), $this->suffixGuess(), $this->wholeBake(), $this->board(), $this->fewest(), $this->exploded(),
+            $this->exploded(),
         );
     }
 
@@ -210,60 +186,6 @@ final readonly class DeliveryPage
         return $out;
     }
 
-    /**
-     * @return list<TieData>
-     */
-    private function ties(): array
-    {
-        $out = [];
-        $searched = 0;
-        $placeIsMute = $this->measures->asset->pairing->saysNothingOfPlace($this->measures->asset->standard);
-        foreach ($this->measures->asset->pairing->ties as $tie) {
-            [$candidate, $cost] = [$tie->better === [] ? null : $tie->better[0]->part->name, $tie->betterCost];
-            // For the rest the nearest of all, as far as a person will look at them one by one.
-            if ($candidate === null && $tie->kind === TieKind::Open && $searched++ < self::SEARCHED) {
-                [$candidate, $cost] = $this->candidate($tie);
-            }
-            $finite = static fn (?float $value): ?float => $value !== null && is_finite($value) ? $value : null;
-            $out[] = new TieData($tie->base, $tie->kind->value, $tie->troubles, RoledPart::names($tie->low), RoledPart::names($tie->high), $placeIsMute ? null : $finite($tie->cost), $candidate, $finite($cost), ! $placeIsMute && $tie->isApart() ? $finite($tie->gap()) : null);
-        }
-
-        return $out;
-    }
-
-    /**
-     * The part on the other side that fits a lone one best by place and size.
-     *
-     * @return array{string|null, float|null}
-     */
-    private function candidate(Tie $tie): array
-    {
-        $own = ($tie->low[0] ?? $tie->high[0] ?? null)?->part->bounds();
-        $best = [null, null];
-        foreach ($this->measures->asset->judged($tie->low === [] ? Role::Low : Role::High) as $other) {
-            $box = $other->part->bounds();
-            if ($own === null || $box === null) {
-                continue;
-            }
-            $cost = $tie->low === [] ? PlaceCost::of($box, $own) : PlaceCost::of($own, $box);
-            if (is_finite($cost) && ($best[1] === null || $cost < $best[1])) {
-                $best = [$other->part->name, $cost];
-            }
-        }
-
-        return $best;
-    }
-
-    /**
-     * @return list<SuggestionData>
-     */
-    private function suggestions(): array
-    {
-        $ids = array_values($this->delivery->files->where('kind', 'mesh')->pluck('id')->all());
-
-        return array_map(static fn ($s): SuggestionData => new SuggestionData($s->part->path, is_int($ids[$s->part->file]) ? $ids[$s->part->file] : 0, $s->part->part->name, $s->rename, $s->reason, $s->confidence), $this->measures->asset->pairing->suggestions);
-    }
-
     private function set(BakeSet $row): SetData
     {
         $c = $row->measured();
@@ -295,27 +217,6 @@ final readonly class DeliveryPage
         return array_map(static fn (array $one): ShadeData => new ShadeData($one['other'], (float) $one['share']), $all[$set] ?? []);
     }
 
-    private function common(): CommonData
-    {
-        $serves = $of = 0;
-        foreach ($this->delivery->sets as $set) {
-            $c = $set->measured();
-            if ($c !== null) {
-                $of++;
-                $usual = 0.01 * $c->d;
-                $serves += $usual >= $c->needed->out && $usual < ($c->firstWrong['out'] ?? INF) ? 1 : 0;
-            }
-        }
-        /** @var array{out?: list<float>|null, in?: list<float>|null} $common */
-        $common = $this->report['common'] ?? [];
-        // An open end is kept as −1: JSON has no infinity, and null already says that there is no common reach.
-        $open = static function (?array $span): ?array {
-            return $span === null ? null : array_map(static fn (mixed $end): float => is_numeric($end) ? (float) $end : -1.0, array_values($span));
-        };
-
-        return new CommonData($open($common['out'] ?? null), $open($common['in'] ?? null), $serves, $of);
-    }
-
     /**
      * @return list<CheckData>
      */
@@ -338,20 +239,6 @@ final readonly class DeliveryPage
         }
 
         return $out;
-    }
-
-    private function ids(): ?IdsData
-    {
-        /** @var array{source: string, colors: list<array{hex: string, name: string, names: list<string>, parts: list<string>, nearest: float|null, nearestName: string|null}>, missing: list<string>, least: float|null, proposal: list<array{name: string, hex: string, parts: list<string>}>, proposalLeast: float|null}|null $ids */
-        $ids = $this->report['ids'] ?? null;
-
-        return $ids === null ? null : new IdsData(
-            $ids['source'],
-            array_map(static fn (array $c): IdColorData => new IdColorData($c['hex'], $c['name'], $c['names'], $c['parts'], $c['nearest'], $c['nearestName']), $ids['colors']),
-            $ids['missing'], $ids['least'],
-            array_map(static fn (array $p): IdProposalData => new IdProposalData($p['name'], $p['hex'], $p['parts']), $ids['proposal']),
-            $ids['proposalLeast'],
-        );
     }
 
     private function explode(): ?ExplodeData
@@ -394,80 +281,5 @@ final readonly class DeliveryPage
 
         return new OutputData($output->id, $output->kind, $output->state, $output->error, $output->name, $output->bytes, $output->created_at->toIso8601String(), $output->made_by,
             array_map(static fn (array $cage): CageData => new CageData($cage['set'], $cage['vertices'], $cage['more'], $cage['less'], (float) $cage['wrongShare'], (float) $cage['outsideBy'], $cage['clean']), $cages));
-    }
-
-    /**
-     * @return list<SettingData>
-     */
-    private function settings(): array
-    {
-        /** @var list<array{setting: string, value: string, reason: string}> $settings */
-        $settings = $this->report['settings'] ?? [];
-
-        return array_map(static fn (array $row): SettingData => new SettingData($row['setting'], $row['value'], $row['reason']), $settings);
-    }
-
-    private function place(): ?PlaceMendData
-    {
-        /** @var array{factor: float|int|null, turn: string|null, words: string, matrix: list<float|int>, stuck: list<string>}|null $place */
-        $place = $this->report['place'] ?? null;
-
-        return $place === null ? null : new PlaceMendData($place['factor'] === null ? null : (float) $place['factor'], $place['turn'], $place['words'], array_map(floatval(...), $place['matrix']), $place['stuck'][0] ?? null);
-    }
-
-    private function suffixGuess(): ?SuffixGuessData
-    {
-        /** @var array{suffixes: array<string, list<string>>, pairs: int, bases: int, ofFiles: bool}|null $guess */
-        $guess = $this->report['suffixes'] ?? null;
-
-        return $guess === null ? null : new SuffixGuessData($guess['suffixes']['low'][0] ?? '', $guess['suffixes']['high'][0] ?? '', $guess['suffixes']['id'][0] ?? null, $guess['pairs'], $guess['bases'], $guess['ofFiles']);
-    }
-
-    private function wholeBake(): ?WholeData
-    {
-        /** @var array{clean: bool, out: float|int, in: float|int}|null $whole */
-        $whole = $this->report['whole'] ?? null;
-
-        return $whole === null ? null : new WholeData($whole['clean'], (float) $whole['out'], (float) $whole['in']);
-    }
-
-    private function board(): BoardData
-    {
-        $choices = $this->measures->asset->choices;
-        $sets = [];
-        foreach ($choices->sets as $name => $patterns) {
-            $sets[] = new NamedSetData((string) $name, $patterns);
-        }
-
-        $shading = [];
-        foreach (is_array($choices->occlusion) ? $choices->occlusion : [] as $name => $others) {
-            $shading[] = new NamedSetData((string) $name, $others);
-        }
-
-        return new BoardData($sets, $choices->leftOut, $choices->bakedOnItself, $choices->detachable, is_array($choices->occlusion) ? 'named' : $choices->occlusion, $shading);
-    }
-
-    private function fewest(): ?FewestData
-    {
-        $limit = $this->delivery->asset->rules()->limitInForce('sets-bleed');
-        $names = $conflicts = [];
-        foreach ($this->delivery->sets as $set) {
-            $measured = $set->measured();
-            if ($measured === null) {
-                continue;
-            }
-            $names[] = $set->name;
-            foreach ($measured->bleeds as $bleed) {
-                if ($bleed->share > $limit) {
-                    $conflicts[] = [$set->name, $bleed->other];
-                }
-            }
-        }
-        if (count($names) < 2 || $this->delivery->state !== DeliveryState::Done) {
-            return null;
-        }
-        $fewest = FewestSets::of($names, $conflicts);
-
-        return new FewestData($fewest->groups, $fewest->isExact);
     }
 }

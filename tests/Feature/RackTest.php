@@ -117,6 +117,29 @@ final class RackTest extends TestCase
         $this->getJson("/api/deliveries/$id/x", ['If-None-Match' => $tag])->assertNotFound();
     }
 
+    public function test_each_station_and_how_far_it_is_are_answered_by_themselves(): void
+    {
+        $id = $this->handIn();
+        $mark = $this->getJson("/api/deliveries/$id")->assertOk()->json('mark');
+        self::assertIsString($mark);
+        $this->getJson("/api/deliveries/$id/progress")->assertOk()->assertExactJson(['mark' => $mark, 'state' => 'reading', 'error' => null, 'progress' => ['files' => 2, 'filesDone' => 0, 'sets' => 0, 'setsDone' => 0, 'doing' => 'reading post_low.obj']]);
+        foreach (['progress' => null, 'intake' => 'place', 'pairing' => 'ties', 'sets' => 'board', 'color-id' => 'ids', 'clearance' => 'common', 'hand-off' => 'settings'] as $station => $key) {
+            $answer = $this->getJson("/api/deliveries/$id/$station")->assertOk();
+            self::assertSame("W/\"$mark\"", $answer->headers->get('ETag'), $station);
+            $key === null ?: self::assertArrayHasKey($key, (array) $answer->json());
+            DB::flushQueryLog();
+            DB::enableQueryLog();
+            $this->getJson("/api/deliveries/$id/$station", ['If-None-Match' => "W/\"$mark\""])->assertStatus(304);
+            self::assertCount(1, DB::getQueryLog(), $station);
+            DB::disableQueryLog();
+            $this->getJson("/api/deliveries/999999/$station")->assertNotFound();
+        }
+        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        $done = $this->getJson("/api/deliveries/$id/progress", ['If-None-Match' => "W/\"$mark\""])->assertOk()->assertJsonPath('state', 'done')->assertJsonPath('progress.filesDone', 2)->assertJsonPath('progress.doing', null);
+        self::assertNotSame($mark, $done->json('mark'));
+        $this->getJson("/api/deliveries/$id/pairing", ['If-None-Match' => "W/\"$mark\""])->assertOk()->assertJsonPath('ties.0.base', 'post');
+    }
+
     private function handIn(): int
     {
         $ids = [$this->upload('post_low.obj', self::LOW), $this->upload('post_high.obj', str_replace('post_low', 'post_high', self::LOW))];

@@ -16,6 +16,7 @@ use App\Deliveries\Steps;
 use App\Deliveries\Store;
 use App\Http\Data\DeliveredData;
 use App\Http\Data\RaysData;
+use App\Http\Middleware\Unchanged;
 use App\Jobs\MakeOutput;
 use App\Jobs\SealPackage;
 use App\Models\Asset;
@@ -74,9 +75,9 @@ final class DeliveryController extends Controller
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}', operationId: 'delivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A delivery', content: new OA\JsonContent(ref: '#/components/schemas/DeliveryData'))])]
-    public function show(Delivery $delivery): JsonResponse
+    public function show(Request $request, Delivery $delivery): JsonResponse
     {
-        return response()->json((new DeliveryPage($delivery))->data());
+        return response()->json((new DeliveryPage($delivery, Unchanged::markOf($request)))->data());
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{role}', operationId: 'displayMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'role', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['low', 'high', 'id', 'cage', 'single', 'fitted']))], responses: [new OA\Response(response: 200, description: 'Light meshes: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]

@@ -8,25 +8,24 @@ use App\Models\State\DeliveryState;
 use OpenApi\Attributes as OA;
 
 /**
- * Everything that the stations show of a delivery.
+ * What bar, rail, stand and findings show of a delivery.
  */
-#[OA\Schema(schema: 'DeliveryData', description: 'Everything that the stations show of a delivery.', required: ['id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'ties', 'suggestions', 'sets', 'common', 'findings', 'checks', 'ids', 'explode', 'outputs', 'packages', 'settings', 'place', 'suffixGuess', 'wholeBake', 'board', 'fewest', 'exploded'])]
+#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'sets', 'findings', 'checks', 'explode', 'outputs', 'packages', 'exploded'])]
 final readonly class DeliveryData
 {
     /**
      * @param  list<StationData>  $stations
      * @param  list<FileData>  $files
      * @param  list<PartData>  $parts
-     * @param  list<TieData>  $ties
-     * @param  list<SuggestionData>  $suggestions
      * @param  list<SetData>  $sets
      * @param  list<FindingData>  $findings
      * @param  list<CheckData>  $checks
      * @param  list<OutputData>  $outputs
      * @param  list<PackageData>  $packages
-     * @param  list<SettingData>  $settings
      */
     public function __construct(
+        #[OA\Property(description: 'another one once anything of the delivery changed', type: 'string')]
+        public string $mark,
         #[OA\Property(type: 'integer')]
         public int $id,
         #[OA\Property(type: 'integer')]
@@ -67,38 +66,18 @@ final readonly class DeliveryData
         public array $files,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/PartData'))]
         public array $parts,
-        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/TieData'))]
-        public array $ties,
-        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SuggestionData'))]
-        public array $suggestions,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SetData'))]
         public array $sets,
-        #[OA\Property(ref: '#/components/schemas/CommonData')]
-        public CommonData $common,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/FindingData'))]
         public array $findings,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/CheckData'))]
         public array $checks,
-        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/IdsData')])]
-        public ?IdsData $ids,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/ExplodeData')])]
         public ?ExplodeData $explode,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/OutputData'))]
         public array $outputs,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/PackageData'))]
         public array $packages,
-        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SettingData'))]
-        public array $settings,
-        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/PlaceMendData')])]
-        public ?PlaceMendData $place,
-        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/SuffixGuessData')])]
-        public ?SuffixGuessData $suffixGuess,
-        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/WholeData')])]
-        public ?WholeData $wholeBake,
-        #[OA\Property(ref: '#/components/schemas/BoardData')]
-        public BoardData $board,
-        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FewestData')])]
-        public ?FewestData $fewest,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/ExplodedData')])]
         public ?ExplodedData $exploded,
     ) {

@@ -10,12 +10,13 @@ use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * The page of a delivery is asked for every second while it is being checked. Whether anything of it changed is told from a few numbers, before the
+ * How far a delivery is, is asked for every second while it is being checked. Whether anything of it changed is told from a few numbers, before the
  * delivery, its report and its parts are read: where nothing did, the answer is a 304.
  */
 final class Unchanged
 {
-    private const URI = 'api/deliveries/{delivery}';
+    /** Everything that is shown of a delivery. */
+    private const URIS = '#^api/deliveries/\{delivery\}(/(progress|intake|pairing|sets|color-id|clearance|hand-off))?$#';
 
     /** All that the page is made of, by what moves when it changes: states, counts, newest rows, the asset's choices, the standard's version. */
     private const STATE = <<<'SQL'
@@ -34,24 +35,44 @@ final class Unchanged
         return implode(' ', [config()->string('anvil.core_version'), (int) @filemtime(public_path('build/manifest.json')), (int) @filemtime(app_path('Deliveries/DeliveryPage.php'))]).'|';
     }
 
+    /** The attribute of a request under which the mark of its delivery lies. */
+    private const MARK = 'mark';
+
+    public static function markOf(Request $request): string
+    {
+        $mark = $request->attributes->get(self::MARK);
+
+        return is_string($mark) ? $mark : '';
+    }
+
+    /** Another one once anything of a delivery changed; empty where there is no such delivery. */
+    private static function mark(int $delivery): string
+    {
+        $state = DB::scalar(self::STATE, [$delivery]);
+
+        return is_string($state) ? substr(hash('sha256', self::build().$state), 0, 32) : '';
+    }
+
     /**
      * @param  Closure(Request): Response  $next
      */
     public function handle(Request $request, Closure $next): Response
     {
         $route = $request->route();
-        $id = $request->isMethod('GET') && $route !== null && $route->uri() === self::URI ? $route->originalParameter('delivery') : null;
+        $id = $request->isMethod('GET') && $route !== null && preg_match(self::URIS, $route->uri()) === 1 ? $route->originalParameter('delivery') : null;
         if ($id === null || preg_match('/^[1-9]\d{0,17}$/D', $id) !== 1) {
             return $next($request);
         }
-        $state = DB::scalar(self::STATE, [$id]);
-        if (! is_string($state)) {
+        $mark = self::mark((int) $id);
+        if ($mark === '') {
             return $next($request);
         }
-        $tag = 'W/"'.substr(hash('sha256', self::build().$state), 0, 32).'"';
+        $tag = "W/\"$mark\"";
         if (in_array($tag, $request->getETags(), true)) {
-            return (new Response('', 304))->setCache(['no_cache' => true, 'private' => true])->setEtag(substr($tag, 3, -1), true);
+            return (new Response('', 304))->setCache(['no_cache' => true, 'private' => true])->setEtag($mark, true);
         }
+        // From before anything is read: what changes meanwhile is asked for again.
+        $request->attributes->set(self::MARK, $mark);
         $response = $next($request);
         if ($response->getStatusCode() === 200) {
             $response->headers->set('ETag', $tag);

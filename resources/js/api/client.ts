@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
@@ -6,6 +7,19 @@ export type Rack = Schemas['RackData'];
 export type AssetRow = Schemas['AssetRowData'];
 export type Asset = Schemas['AssetData'];
 export type Delivery = Schemas['DeliveryData'];
+/** What each station shows beside what bar, rail, stand and findings do. */
+export interface StationData {
+    intake: Schemas['IntakeData'];
+    pairing: Schemas['PairingData'];
+    sets: Schemas['SetsData'];
+    'color-id': Schemas['ColorIdData'];
+    clearance: Schemas['ClearanceData'];
+    'hand-off': Schemas['HandOffData'];
+}
+export type StationKey = keyof StationData;
+/** A delivery as a station shows it. */
+export type At<S extends StationKey> = Delivery & StationData[S];
+export type Progress = Schemas['DeliveryProgressData'];
 export type Station = Schemas['StationData'];
 export type Finding = Schemas['FindingData'];
 export type BakeSet = Schemas['SetData'];
@@ -57,11 +71,33 @@ export const useAsset = (id: number) => useQuery({ queryKey: ['asset', id], quer
 
 const busy = (delivery: Delivery): boolean => !over(delivery.state) || [...delivery.outputs, ...delivery.packages].some((one) => !['done', 'failed'].includes(one.state));
 
-export const useDelivery = (id: number) =>
+/** A delivery; while something is done with it only how far it is is asked for, and the rest once that has another mark. */
+export function useDelivery(id: number) {
+    const client = useQueryClient();
+    const delivery = useQuery({ queryKey: ['delivery', id], queryFn: () => call<Delivery>(`/api/deliveries/${id}`) });
+    const isBusy = delivery.data !== undefined && busy(delivery.data);
+    const progress = useQuery({
+        queryKey: ['progress', id],
+        queryFn: () => call<Progress>(`/api/deliveries/${id}/progress`),
+        enabled: isBusy,
+        refetchInterval: isBusy ? 1000 : false,
+    });
+    const mark = progress.data?.mark;
+    const shown = delivery.data?.mark;
+    useEffect(() => {
+        if (mark !== undefined && shown !== undefined && mark !== shown) {
+            void client.invalidateQueries({ queryKey: ['delivery', id] });
+        }
+    }, [client, id, mark, shown]);
+    return delivery;
+}
+
+/** What a station shows of a delivery, of the same mark as the delivery itself. */
+export const useStation = <S extends StationKey>(delivery: Delivery, station: S) =>
     useQuery({
-        queryKey: ['delivery', id],
-        queryFn: () => call<Delivery>(`/api/deliveries/${id}`),
-        refetchInterval: (query) => (query.state.data && busy(query.state.data) ? 1000 : false),
+        queryKey: ['station', delivery.id, station, delivery.mark],
+        queryFn: () => call<StationData[S]>(`/api/deliveries/${delivery.id}/${station}`),
+        placeholderData: (before, query) => (query?.queryKey[1] === delivery.id && query.queryKey[2] === station ? before : undefined),
     });
 
 /** An act on a delivery; what is shown of it is fetched anew afterwards. */

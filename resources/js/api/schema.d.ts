@@ -402,6 +402,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/intake": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["intake"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/pairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pairing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/color-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["colorId"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/clearance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["clearance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/hand-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["handOff"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/uploads": {
         parameters: {
             query?: never;
@@ -516,6 +628,14 @@ export interface components {
             reason: string | null;
             afterBake: string;
         };
+        /** @description What Clearance shows beside the sets. */
+        ClearanceData: {
+            common: components["schemas"]["CommonData"];
+        };
+        /** @description What Color ID shows. */
+        ColorIdData: {
+            ids: components["schemas"]["IdsData"] | null;
+        };
         /** @description The reach that every set shares, and how many sets the usual 1 % serves. */
         CommonData: {
             out: number[] | null;
@@ -529,8 +649,10 @@ export interface components {
             deliveryId: number;
             number: number;
         };
-        /** @description Everything that the stations show of a delivery. */
+        /** @description What bar, rail, stand and findings show of a delivery. */
         DeliveryData: {
+            /** @description another one once anything of the delivery changed */
+            mark: string;
             id: number;
             number: number;
             assetId: number;
@@ -551,23 +673,21 @@ export interface components {
             stations: components["schemas"]["StationData"][];
             files: components["schemas"]["FileData"][];
             parts: components["schemas"]["PartData"][];
-            ties: components["schemas"]["TieData"][];
-            suggestions: components["schemas"]["SuggestionData"][];
             sets: components["schemas"]["SetData"][];
-            common: components["schemas"]["CommonData"];
             findings: components["schemas"]["FindingData"][];
             checks: components["schemas"]["CheckData"][];
-            ids: components["schemas"]["IdsData"] | null;
             explode: components["schemas"]["ExplodeData"] | null;
             outputs: components["schemas"]["OutputData"][];
             packages: components["schemas"]["PackageData"][];
-            settings: components["schemas"]["SettingData"][];
-            place: components["schemas"]["PlaceMendData"] | null;
-            suffixGuess: components["schemas"]["SuffixGuessData"] | null;
-            wholeBake: components["schemas"]["WholeData"] | null;
-            board: components["schemas"]["BoardData"];
-            fewest: components["schemas"]["FewestData"] | null;
             exploded: components["schemas"]["ExplodedData"] | null;
+        };
+        /** @description How far a delivery is. */
+        DeliveryProgressData: {
+            /** @description another one once anything of the delivery changed */
+            mark: string;
+            state: components["schemas"]["DeliveryState"];
+            error: string | null;
+            progress: components["schemas"]["ProgressData"];
         };
         /** @description A delivery in the picker. */
         DeliveryRowData: {
@@ -662,6 +782,10 @@ export interface components {
             formats: components["schemas"]["FormatData"][];
             notRead: string[];
         };
+        /** @description What Hand-off shows beside the packages. */
+        HandOffData: {
+            settings: components["schemas"]["SettingData"][];
+        };
         /** @description One ID colour. */
         IdColorData: {
             hex: string;
@@ -685,6 +809,11 @@ export interface components {
             least: number | null;
             proposal: components["schemas"]["IdProposalData"][];
             proposalLeast: number | null;
+        };
+        /** @description What Intake shows beside the files. */
+        IntakeData: {
+            place: components["schemas"]["PlaceMendData"] | null;
+            suffixGuess: components["schemas"]["SuffixGuessData"] | null;
         };
         /** @description A measured value beside its limit. */
         MeasureData: {
@@ -729,6 +858,13 @@ export interface components {
             sha256: string | null;
             sealedAt: string;
             sealedBy: string;
+        };
+        /** @description What Pairing shows beside the parts. */
+        PairingData: {
+            ties: components["schemas"]["TieData"][];
+            suggestions: components["schemas"]["SuggestionData"][];
+            suffixGuess: components["schemas"]["SuffixGuessData"] | null;
+            wholeBake: components["schemas"]["WholeData"] | null;
         };
         /** @description A part. */
         PartData: {
@@ -852,6 +988,11 @@ export interface components {
             byHand: boolean;
             /** @description nothing of it changed: what its rays met is known from before */
             reused: boolean;
+        };
+        /** @description What Sets shows beside the sets. */
+        SetsData: {
+            board: components["schemas"]["BoardData"];
+            fewest: components["schemas"]["FewestData"] | null;
         };
         /** @description A bake setting on the ticket, with its reason. */
         SettingData: {
@@ -1662,6 +1803,160 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far it is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryProgressData"];
+                };
+            };
+        };
+    };
+    intake: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Intake */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IntakeData"];
+                };
+            };
+        };
+    };
+    pairing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Pairing */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingData"];
+                };
+            };
+        };
+    };
+    sets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Sets */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetsData"];
+                };
+            };
+        };
+    };
+    colorId: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Color ID */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColorIdData"];
+                };
+            };
+        };
+    };
+    clearance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Clearance */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearanceData"];
+                };
+            };
+        };
+    };
+    handOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Hand-off */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOffData"];
+                };
             };
         };
     };

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { Fragment, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiError, useAct, type BakeSet, type Delivery } from '../api/client';
+import { ApiError, useAct, type BakeSet, type At, type Delivery } from '../api/client';
 import { column, digits, length, percent, plural, scaleFor, whole, type LengthScale } from '../frame/format';
 import { useSelection, useStand } from '../frame/selection';
 import { Handle, Span, Ticks, consequences, gaugeScale, type GaugeScale } from './SpanGauge';
@@ -270,7 +270,7 @@ function Moves({ moves, lengths, chosen }: { moves: NonNullable<Delivery['explod
 }
 
 /** How wide the gaps are, and whether every set is moved. */
-function Layout({ delivery, explode, lengths }: { delivery: Delivery; explode: NonNullable<Delivery['explode']>; lengths: LengthScale }) {
+function Layout({ delivery, explode, lengths }: { delivery: At<'clearance'>; explode: NonNullable<Delivery['explode']>; lengths: LengthScale }) {
     const lay = useAct<{ clearance: number | null; all: boolean }>(delivery.id, () => 'explode');
     const [gap, setGap] = useState<number | null>(null);
     const [all, setAll] = useState(explode.all);
@@ -317,7 +317,7 @@ function Layout({ delivery, explode, lengths }: { delivery: Delivery; explode: N
 }
 
 /** That these files are an exploded layout already, and the way back. */
-function Exploded({ delivery, lengths }: { delivery: Delivery; lengths: LengthScale }) {
+function Exploded({ delivery, lengths }: { delivery: At<'clearance'>; lengths: LengthScale }) {
     const navigate = useNavigate();
     const back = useAct<void, { assetId: number; deliveryId: number }>(delivery.id, () => 'assemble');
     const moves = delivery.exploded?.moves ?? [];
@@ -359,7 +359,7 @@ function Exploded({ delivery, lengths }: { delivery: Delivery; lengths: LengthSc
 }
 
 /** Which distance to bake at, and which sets must be kept apart. */
-export function Clearance({ delivery }: { delivery: Delivery }) {
+export function Clearance({ delivery }: { delivery: At<'clearance'> }) {
     const selection = useSelection();
     const stand = useStand();
     const make = useAct<'exploded' | 'cage'>(

@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import { useState } from 'react';
-import { ApiError, useAct, type Delivery } from '../api/client';
+import { ApiError, useAct, type At } from '../api/client';
 import { plural } from '../frame/format';
 import { useSelection, chosenParts } from '../frame/selection';
 
@@ -21,7 +21,7 @@ const sources: Record<string, string> = {
 };
 
 /** The swatch sheet. */
-export function ColorId({ delivery }: { delivery: Delivery }) {
+export function ColorId({ delivery }: { delivery: At<'color-id'> }) {
     const selection = useSelection();
     const chosen = chosenParts(delivery, selection);
     const [proposed, setProposed] = useState(false);

@@ -5,9 +5,9 @@ import DialogTitle from '@mui/material/DialogTitle';
 import Divider from '@mui/material/Divider';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useState, type ReactElement } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
-import { useAct, useAsset, useDelivery, type Delivery } from '../api/client';
+import { useAct, useAsset, useDelivery, useStation, type At, type Delivery, type StationKey } from '../api/client';
 import { Clearance } from '../clearance/Clearance';
 import { ColorId } from '../colorid/ColorId';
 import { HandOff } from '../handoff/HandOff';
@@ -27,20 +27,37 @@ import { StandContext, useSelection } from './selection';
 
 const isTyping = (event: KeyboardEvent): boolean => event.target instanceof HTMLElement && (event.target.matches('input, select, textarea') || event.target.isContentEditable);
 
+/** Fetches what a station shows beside the delivery, and shows it. */
+function Fetched<S extends StationKey>({ delivery, station, show }: { delivery: Delivery; station: S; show: (at: At<S>) => ReactElement }) {
+    const { data, error } = useStation(delivery, station);
+    if (data) {
+        return show({ ...delivery, ...data });
+    }
+    return error ? (
+        <div className="error-box" role="alert" style={{ margin: '10px 18px 0' }}>
+            {error.message}
+        </div>
+    ) : (
+        <p className="soft" role="status" style={{ padding: '10px 18px' }}>
+            Fetching the station…
+        </p>
+    );
+}
+
 function Station({ delivery, station }: { delivery: Delivery; station: string }) {
     switch (station) {
         case 'pairing':
-            return <Pairing key={delivery.id} delivery={delivery} />;
+            return <Fetched key={delivery.id} delivery={delivery} station="pairing" show={(at) => <Pairing delivery={at} />} />;
         case 'sets':
-            return <Sets key={delivery.id} delivery={delivery} />;
+            return <Fetched key={delivery.id} delivery={delivery} station="sets" show={(at) => <Sets delivery={at} />} />;
         case 'clearance':
-            return <Clearance delivery={delivery} />;
+            return <Fetched delivery={delivery} station="clearance" show={(at) => <Clearance delivery={at} />} />;
         case 'color-id':
-            return <ColorId delivery={delivery} />;
+            return <Fetched delivery={delivery} station="color-id" show={(at) => <ColorId delivery={at} />} />;
         case 'hand-off':
-            return <HandOff delivery={delivery} />;
+            return <Fetched delivery={delivery} station="hand-off" show={(at) => <HandOff delivery={at} />} />;
         case 'intake':
-            return <Intake delivery={delivery} />;
+            return <Fetched delivery={delivery} station="intake" show={(at) => <Intake delivery={at} />} />;
         default:
             return <NotBuilt delivery={delivery} station={station} />;
     }

@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it, vi } from 'vitest';
+import type { At } from '../api/client';
 import { gauge, lantern, serve, show, winch } from '../testing/screen';
 import { AssetFrame } from './AssetFrame';
 import { Findings } from './Findings';
@@ -73,6 +74,29 @@ describe('the frame', () => {
         await findByText('shooting rays of hood');
         await user.click(getByRole('button', { name: 'Cancel' }));
         await expect.poll(() => sent.some((one) => one.method === 'POST' && one.path === '/api/deliveries/2/cancel')).toBe(true);
+    });
+
+    it('asks only how far it is while it goes on, and for the rest once that changed', async () => {
+        let step = 1;
+        const doing = (): object => ({ files: 2, filesDone: 2, sets: 11, setsDone: step, doing: `shooting rays of hood ${step}` });
+        const sent = serve({
+            '/api/deliveries/2': () => lantern({ mark: `m${step}`, state: 'measuring', verdict: null, progress: doing() as At<'sets'>['progress'] }),
+            '/api/deliveries/2/progress': () => ({ mark: `m${step}`, state: 'measuring', error: null, progress: doing() }),
+        });
+        const { findByText } = show(frame, '/assets/2/deliveries/2/clearance');
+        await findByText('shooting rays of hood 1');
+        const asked = (path: string): number => sent.filter((one) => one.path === path).length;
+        await expect.poll(() => asked('/api/deliveries/2/progress'), { timeout: 4000 }).toBeGreaterThanOrEqual(2);
+        expect([asked('/api/deliveries/2'), asked('/api/deliveries/2/clearance')]).toEqual([1, 1]);
+        step = 2;
+        await findByText('shooting rays of hood 2', {}, { timeout: 4000 });
+        expect([asked('/api/deliveries/2'), asked('/api/deliveries/2/clearance')]).toEqual([2, 2]);
+    });
+
+    it('says where a station cannot be fetched', async () => {
+        serve({ '/api/deliveries/3': gauge(), '/api/deliveries/3/sets': () => Response.json({ message: 'The database does not answer.' }, { status: 503 }) });
+        const { findByRole } = show(frame, '/assets/3/deliveries/3/sets');
+        expect((await findByRole('alert')).textContent).toBe('The database does not answer.');
     });
 
     it('says why a delivery failed, and begins again', async () => {

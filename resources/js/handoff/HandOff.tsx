@@ -1,12 +1,12 @@
 import Button from '@mui/material/Button';
 import { Link, useLocation } from 'react-router';
-import { ApiError, useAct, type Delivery } from '../api/client';
+import { ApiError, useAct, type At } from '../api/client';
 import { bytes, length, percent, plural, scaleFor, when } from '../frame/format';
 import { severityOf } from '../frame/Findings';
 import { Mark } from '../frame/marks';
 
 /** The ticket, and what stands in its way. */
-export function HandOff({ delivery }: { delivery: Delivery }) {
+export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
     const seal = useAct<void>(delivery.id, () => 'packages');
     const { pathname } = useLocation();
     const base = pathname.replace(/\/[^/]+$/, '');

@@ -1,4 +1,4 @@
-import type { DeliveredFile, Delivery } from '../api/client';
+import type { At, DeliveredFile } from '../api/client';
 
 type Box = { min: number[]; max: number[] };
 
@@ -58,7 +58,7 @@ function View({ boxes, across, label }: { boxes: { box: Box; stroke: string; das
 }
 
 /** All files' boxes from the front and the side, to one scale, and where the high poly would come with the factor or turn that fits. */
-export function Boxes({ files, place }: { files: DeliveredFile[]; place: Delivery['place'] }) {
+export function Boxes({ files, place }: { files: DeliveredFile[]; place: At<'intake'>['place'] }) {
     const shown = files.filter((file) => file.inFrame);
     if (shown.length < 2) {
         return null;

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiError, useAct, type Delivery } from '../api/client';
+import { ApiError, useAct, type At } from '../api/client';
 import { plural, whole } from '../frame/format';
 import { Rows } from '../frame/Rows';
 import { chosenParts, useSelection } from '../frame/selection';
@@ -12,7 +12,7 @@ import { SuffixOffer } from './SuffixOffer';
 const columns = { gridTemplateColumns: 'minmax(0,2fr) 64px minmax(0,1fr) 90px 100px' };
 
 /** Are these the same thing, in the same place, at the same size, and usable. */
-export function Intake({ delivery }: { delivery: Delivery }) {
+export function Intake({ delivery }: { delivery: At<'intake'> }) {
     const selection = useSelection();
     const navigate = useNavigate();
     const chosen = chosenParts(delivery, selection);

@@ -1,9 +1,9 @@
 import Button from '@mui/material/Button';
-import { ApiError, useAct, type Delivery } from '../api/client';
+import { ApiError, useAct, type At } from '../api/client';
 import { plural } from '../frame/format';
 
 /** A studio's own suffixes, found in the files where those of the standard fit nothing. */
-export function SuffixOffer({ delivery }: { delivery: Delivery }) {
+export function SuffixOffer({ delivery }: { delivery: At<'intake'> | At<'pairing'> }) {
     const take = useAct<void>(delivery.id, () => 'suffixes');
     const guess = delivery.suffixGuess;
     if (!guess) {

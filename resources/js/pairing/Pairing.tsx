@@ -4,7 +4,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, previewRenames, useAct, useAsset, type Delivery, type Rename, type Tie } from '../api/client';
+import { ApiError, previewRenames, useAct, useAsset, type At, type Rename, type Tie } from '../api/client';
 import { length, percent, plural, scaleFor, whole } from '../frame/format';
 import { Rows } from '../frame/Rows';
 import { chosenParts, useSelection } from '../frame/selection';
@@ -32,7 +32,7 @@ function Line({ tie }: { tie: Tie }) {
 }
 
 /** The ledger of low and high parts, and the rename plan. */
-export function Pairing({ delivery }: { delivery: Delivery }) {
+export function Pairing({ delivery }: { delivery: At<'pairing'> }) {
     const selection = useSelection();
     const navigate = useNavigate();
     const chosen = chosenParts(delivery, selection);

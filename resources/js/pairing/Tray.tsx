@@ -1,13 +1,13 @@
 import Button from '@mui/material/Button';
 import { useState, type ReactNode } from 'react';
-import type { Delivery, Tie } from '../api/client';
+import type { At, Tie } from '../api/client';
 import { percent } from '../frame/format';
 import { Rows } from '../frame/Rows';
 import { Name } from './Name';
 
 interface Props {
     ties: Tie[];
-    delivery: Delivery;
+    delivery: At<'pairing'>;
     chosen: Set<string>;
     editing: string | null;
     field: (name: string) => ReactNode;

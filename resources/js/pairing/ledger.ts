@@ -1,4 +1,4 @@
-import type { Delivery, Rename, Tie } from '../api/client';
+import type { At, Rename, Tie } from '../api/client';
 
 export type Planned = Rename & { reason: string };
 
@@ -7,7 +7,7 @@ export const keyOf = (row: { fileId: number; from: string }): string => `${row.f
 /** How sure a suggestion must be to stand in the plan from the start; the others wait in the ledger. */
 const SURE = 0.75;
 
-export function firstPlan(delivery: Delivery): Planned[] {
+export function firstPlan(delivery: At<'pairing'>): Planned[] {
     return delivery.suggestions.filter((one) => one.confidence >= SURE).map((one) => ({ fileId: one.fileId, from: one.part, to: one.rename, reason: one.reason }));
 }
 

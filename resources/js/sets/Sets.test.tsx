@@ -1,12 +1,12 @@
 // @vitest-environment jsdom
 import { fireEvent } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
-import type { BakeSet, Delivery } from '../api/client';
+import type { At, BakeSet } from '../api/client';
 import { gauge, lantern, serve, show, winch } from '../testing/screen';
 import { Sets } from './Sets';
 
 const at = '/assets/2/deliveries/2/sets';
-const page = (delivery: Delivery = lantern()) => show(<Sets delivery={delivery} />, at);
+const page = (delivery: At<'sets'> = lantern()) => show(<Sets delivery={delivery} />, at);
 
 /** What a drag carries from one place to another. */
 function carried(): DataTransfer {
@@ -88,7 +88,7 @@ describe('the board of sets', () => {
         const delivery = winch();
         const names = delivery.sets.map((set) => set.name);
         const groups = [names.slice(0, 3), names.slice(3, 5), ...names.slice(5).map((name) => [name])];
-        const fewest = { groups, exact: false, conflicts: 2 } as unknown as Delivery['fewest'];
+        const fewest = { groups, exact: false, conflicts: 2 } as unknown as At<'sets'>['fewest'];
         const { getByText, getByRole, user } = page({ ...delivery, fewest });
         expect(getByText(`${groups.length} sets would stay as clean as ${names.length}`)).toBeDefined();
         expect(getByText(/not proved to be the fewest/)).toBeDefined();

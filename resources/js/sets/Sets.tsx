@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import { useState, type CSSProperties, type DragEvent } from 'react';
-import { ApiError, useAct, type BakeSet, type Delivery } from '../api/client';
+import { ApiError, useAct, type BakeSet, type At } from '../api/client';
 import { digits, percent, plural } from '../frame/format';
 import { useSelection } from '../frame/selection';
 import {
@@ -255,7 +255,7 @@ function LaneRow({ lane, board, set, limit, held, chosen, onHold, onChange, onPi
 }
 
 /** Which parts bake together, and who is in whose way. */
-export function Sets({ delivery }: { delivery: Delivery }) {
+export function Sets({ delivery }: { delivery: At<'sets'> }) {
     const selection = useSelection();
     const [past, setPast] = useState<Board[]>([]);
     const [board, setBoard] = useState(() => boardOf(delivery));

@@ -1,4 +1,4 @@
-import type { Delivery } from '../api/client';
+import type { At } from '../api/client';
 
 export interface Lane {
     name: string;
@@ -15,7 +15,7 @@ export interface Board {
     shading: { name: string; patterns: string[] }[];
 }
 
-export const boardOf = (delivery: Delivery): Board => ({
+export const boardOf = (delivery: At<'sets'>): Board => ({
     lanes: delivery.sets.map((set) => ({ name: set.name, bases: set.bases })),
     leftOut: delivery.board.leftOut,
     onItself: delivery.board.bakedOnItself,

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
-import type { Delivery, Rack } from '../api/client';
+import type { At, Delivery, Rack } from '../api/client';
 import { Clearance } from '../clearance/Clearance';
 import { ColorId } from '../colorid/ColorId';
 import { HandOff } from '../handoff/HandOff';
@@ -139,7 +139,13 @@ describe('intake', () => {
     it('offers to mend a high poly in another unit', async () => {
         const sent = serve({ '/api/deliveries/1/place': { assetId: 1, deliveryId: 5 } });
         const finding = { ...first(winch().findings), code: 'unit-mismatch', station: 'intake', severity: 'blocker' };
-        const place = { words: 'scaled by 0.01', stuck: null, factor: 0.01, turn: null, matrix: [0.01, 0, 0, 0, 0, 0.01, 0, 0, 0, 0, 0.01, 0, 0, 0, 0, 1] } as Delivery['place'];
+        const place = {
+            words: 'scaled by 0.01',
+            stuck: null,
+            factor: 0.01,
+            turn: null,
+            matrix: [0.01, 0, 0, 0, 0, 0.01, 0, 0, 0, 0, 0.01, 0, 0, 0, 0, 1],
+        } as At<'intake'>['place'];
         const { getByRole, user, where } = show(<Intake delivery={winch({ findings: [finding], place })} />, '/assets/1/deliveries/1/intake');
         expect(getByRole('heading', { level: 1 }).textContent).toBe('High and low poly differ in size');
         await user.click(getByRole('button', { name: 'Write mended high poly' }));

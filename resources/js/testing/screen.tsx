@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import type { ReactElement } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
 import { afterEach, vi } from 'vitest';
-import type { Delivery } from '../api/client';
+import type { At, StationKey } from '../api/client';
 import { themeFor } from '../theme';
 import assetJson from './asset.json';
 import gaugeJson from './gauge.json';
@@ -13,11 +13,14 @@ import lanternJson from './lantern.json';
 import rackJson from './rack.json';
 import winchJson from './winch.json';
 
+/** A delivery with what all stations show of it. */
+export type Whole = { [S in StationKey]: (at: At<S>) => void }[StationKey] extends (at: infer All) => void ? All : never;
+
 /** What the server answers for the three demo assets; DeliveryTest holds them against the schema. */
 const copy = <T,>(json: unknown): T => structuredClone(json) as T;
-export const winch = (change: Partial<Delivery> = {}): Delivery => ({ ...copy<Delivery>(winchJson), ...change });
-export const lantern = (change: Partial<Delivery> = {}): Delivery => ({ ...copy<Delivery>(lanternJson), ...change });
-export const gauge = (change: Partial<Delivery> = {}): Delivery => ({ ...copy<Delivery>(gaugeJson), ...change });
+export const winch = (change: Partial<Whole> = {}): Whole => ({ ...copy<Whole>(winchJson), ...change });
+export const lantern = (change: Partial<Whole> = {}): Whole => ({ ...copy<Whole>(lanternJson), ...change });
+export const gauge = (change: Partial<Whole> = {}): Whole => ({ ...copy<Whole>(gaugeJson), ...change });
 
 export interface Sent {
     method: string;
@@ -36,6 +39,11 @@ export function serve(answers: Record<string, object | ((sent: Sent) => object)>
     vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
         const one: Sent = { method: init?.method ?? 'GET', path, body: typeof init?.body === 'string' ? JSON.parse(init.body) : (init?.body ?? null) };
         sent.push(one);
+        // What a station shows lies in the same file as the delivery.
+        const of = /^(\/api\/deliveries\/\d+)\/(progress|intake|pairing|sets|color-id|clearance|hand-off)$/.exec(path);
+        if (of?.[1] !== undefined && one.method === 'GET' && all[path] === undefined && all[of[1]] !== undefined) {
+            path = of[1];
+        }
         const key = Object.keys(all).find((known) => path === known || (known.endsWith('*') && path.startsWith(known.slice(0, -1))));
         const answer = key === undefined ? undefined : all[key];
         const said: unknown = typeof answer === 'function' ? (answer as (sent: Sent) => unknown)(one) : answer;

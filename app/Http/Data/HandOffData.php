@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Data;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * What Hand-off shows beside the packages.
+ */
+#[OA\Schema(schema: 'HandOffData', description: 'What Hand-off shows beside the packages.', required: ['settings'])]
+final readonly class HandOffData
+{
+    /**
+     * @param  list<SettingData>  $settings
+     */
+    public function __construct(
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SettingData'))]
+        public array $settings,
+    ) {
+    }
+}

@@ -43,25 +43,22 @@ final class Steps
             $unread => [DeliveryState::Reading, Step::Read],
             default => [DeliveryState::Measuring, Step::Pair],
         };
-        $delivery->update(['state' => $state, 'step' => $step, 'run' => $delivery->run + 1, 'error' => null, 'verdict' => null]);
+        Turn::to($delivery, $state, $step, ['run' => $delivery->run + 1, 'error' => null, 'verdict' => null]);
         self::send($delivery);
     }
 
     /** Goes on to the next step where the one at hand is done. */
     public static function advance(int $id): void
     {
-        DB::transaction(static function () use ($id): void {
-            $delivery = Delivery::query()->whereKey($id)->lockForUpdate()->first();
-            if ($delivery === null || $delivery->isOver()) {
-                return;
-            }
-            $next = match ($delivery->step) {
-                Step::Read => $delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->exists() ? null : ['step' => Step::Pair],
+        Turn::locked($id, static function (Delivery $delivery): void {
+            $next = match ($delivery->isOver() ? null : $delivery->step) {
+                Step::Read => $delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->exists() ? null : [$delivery->state, Step::Pair, $delivery->wave],
                 Step::Measure => self::afterWave($delivery),
                 default => null,
             };
             if ($next !== null) {
-                $delivery->update($next);
+                [$state, $step, $wave] = $next;
+                Turn::to($delivery, $state, $step, ['wave' => $wave]);
                 self::send($delivery);
             }
         });
@@ -70,15 +67,15 @@ final class Steps
     /**
      * What follows once a wave of its plan is measured.
      *
-     * @return array<string, mixed>|null null while it is not
+     * @return array{DeliveryState, Step, int}|null state, step and wave; null while it is not
      */
     private static function afterWave(Delivery $delivery): ?array
     {
         $open = $delivery->tasks()->where('state', TaskState::Waiting)->min('wave');
 
         return match (true) {
-            $open === null => ['step' => Step::Check, 'state' => DeliveryState::Checking],
-            is_numeric($open) && (int) $open > $delivery->wave => ['wave' => (int) $open],
+            $open === null => [DeliveryState::Checking, Step::Check, $delivery->wave],
+            is_numeric($open) && (int) $open > $delivery->wave => [DeliveryState::Measuring, Step::Measure, (int) $open],
             default => null,
         };
     }
@@ -147,15 +144,14 @@ final class Steps
                 continue;
             }
             self::advance($id);
-            $count += DB::transaction(static function () use ($id, $sent): int {
-                $delivery = Delivery::query()->whereKey($id)->lockForUpdate()->first();
-                if ($delivery === null || array_filter(self::due($delivery), static fn (DeliveryJob $job): bool => ! isset($sent[$job->name()])) === []) {
+            $count += Turn::locked($id, static function (Delivery $delivery) use ($sent): int {
+                if (array_filter(self::due($delivery), static fn (DeliveryJob $job): bool => ! isset($sent[$job->name()])) === []) {
                     return 0;
                 }
 
                 // What was sent since the queue was looked at is seen now, under the lock.
                 return self::send($delivery, self::inQueue());
-            });
+            }) ?? 0;
         }
         foreach (Output::query()->whereIn('state', MakingState::OPEN)->get() as $output) {
             $count += self::again(new MakeOutput($output->delivery_id, $output->id), $sent);

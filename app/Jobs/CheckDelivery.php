@@ -19,6 +19,7 @@ use App\Deliveries\DisplayFile;
 use App\Deliveries\IdSheet;
 use App\Deliveries\RackRow;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\Turn;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 
@@ -70,8 +71,7 @@ final class CheckDelivery extends DeliveryJob
                     ]);
                 }
             }
-            $delivery->update([
-                'state' => DeliveryState::Done, 'step' => null,
+            Turn::to($delivery, DeliveryState::Done, null, [
                 'verdict' => $report->isReady() ? 'ready' : 'blocked',
                 'blockers' => $report->count(Severity::Blocker), 'cautions' => $report->count(Severity::Caution), 'notes' => $report->count(Severity::Note),
                 'report' => [

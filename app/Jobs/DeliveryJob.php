@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Deliveries\Steps;
+use App\Deliveries\Turn;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use Illuminate\Support\Facades\DB;
 use Throwable;
 
 /**
@@ -60,7 +60,11 @@ abstract class DeliveryJob implements ShouldQueue
     /** Ends what this job was for, with the reason in words. */
     public function giveUp(string $reason): void
     {
-        Delivery::query()->whereKey($this->deliveryId)->where('run', $this->run)->whereNotIn('state', DeliveryState::OVER)->update(['state' => DeliveryState::Failed, 'step' => null, 'error' => ucfirst($reason)]);
+        Turn::locked($this->deliveryId, function (Delivery $delivery) use ($reason): void {
+            if ($delivery->run === $this->run && ! $delivery->isOver()) {
+                Turn::to($delivery, DeliveryState::Failed, null, ['error' => ucfirst($reason)]);
+            }
+        });
     }
 
     protected function isWanted(Delivery $delivery): bool
@@ -75,15 +79,14 @@ abstract class DeliveryJob implements ShouldQueue
      */
     protected function ifStillWanted(callable $do): bool
     {
-        return DB::transaction(function () use ($do): bool {
-            $delivery = Delivery::query()->whereKey($this->deliveryId)->lockForUpdate()->first();
-            if ($delivery === null || ! $this->isWanted($delivery)) {
+        return Turn::locked($this->deliveryId, function (Delivery $delivery) use ($do): bool {
+            if (! $this->isWanted($delivery)) {
                 return false;
             }
             $do($delivery);
 
             return true;
-        });
+        }) ?? false;
     }
 
     /** What an error says, without queries, classes and paths. */

@@ -55,7 +55,7 @@ final class MakeOutput extends MakingJob
         if ($output === null || $output->state === MakingState::Done) {
             return;
         }
-        $output->update(['state' => MakingState::Making]);
+        $this->turn(MakingState::Making);
         $stored = new StoredDelivery($delivery);
         $measures = $stored->computing();
         $folder = Store::work('');
@@ -78,8 +78,8 @@ final class MakeOutput extends MakingJob
         Folder::remove($folder);
         [$bytes, $sha256] = [(int) filesize($zip), hash_file('sha256', $zip)];
         Store::take($zip, $path);
-        $output->update([
-            'state' => MakingState::Done, 'error' => null, 'detail' => $detail, 'path' => $path, 'name' => "{$delivery->asset->key}_$output->kind.zip",
+        $this->turn(MakingState::Done, [
+            'error' => null, 'detail' => $detail, 'path' => $path, 'name' => "{$delivery->asset->key}_$output->kind.zip",
             'bytes' => $bytes, 'sha256' => $sha256,
         ]);
     }

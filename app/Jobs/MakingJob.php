@@ -9,6 +9,7 @@ use App\Models\Output;
 use App\Models\Package;
 use App\Models\State\DeliveryState;
 use App\Models\State\MakingState;
+use Illuminate\Support\Facades\DB;
 use Throwable;
 
 /**
@@ -31,10 +32,23 @@ abstract class MakingJob extends DeliveryJob
 
     public function giveUp(string $reason): void
     {
-        $row = $this->row();
-        if ($row !== null && $row->state !== MakingState::Done) {
-            $row->update(['state' => MakingState::Failed, 'error' => $reason]);
-        }
+        $this->turn(MakingState::Failed, ['error' => $reason]);
+    }
+
+    /**
+     * The one place where what is made comes into another state: with its row locked, and never once it is done.
+     *
+     * @param  array<string, mixed>  $with  what is written with it
+     */
+    protected function turn(MakingState $state, array $with = []): void
+    {
+        DB::transaction(function () use ($state, $with): void {
+            $found = $this->row();
+            $row = $found === null ? null : $found->newQuery()->whereKey($found->id)->lockForUpdate()->first();
+            if ($row !== null && $row->state !== MakingState::Done) {
+                $row->update([...$with, 'state' => $state]);
+            }
+        });
     }
 
     protected function isWanted(Delivery $delivery): bool

@@ -18,6 +18,7 @@ use Anvil\Measures\Subject;
 use App\Deliveries\KeptMeasures;
 use App\Deliveries\Steps;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\Turn;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use App\Models\State\SetState;
@@ -83,7 +84,7 @@ final class PairDelivery extends DeliveryJob
             foreach (array_chunk($tasks, 500) as $some) {
                 DB::table('tasks')->insert(array_map(static fn (array $task): array => ['delivery_id' => $delivery->id, ...$task], $some));
             }
-            $delivery->update(['state' => DeliveryState::Measuring, 'step' => Step::Measure, 'wave' => 0]);
+            Turn::to($delivery, DeliveryState::Measuring, Step::Measure, ['wave' => 0]);
             Steps::send($delivery);
         });
     }

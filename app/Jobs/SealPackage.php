@@ -45,18 +45,18 @@ final class SealPackage extends MakingJob
         if ($package === null || $package->state === MakingState::Done) {
             return;
         }
-        $package->update(['state' => MakingState::Sealing]);
+        $this->turn(MakingState::Sealing);
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
         try {
             $report = new Report($measures, Runner::run($measures), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
         } catch (NotKnown) {
-            $package->update(['state' => MakingState::Failed, 'error' => 'it was measured by an earlier version; check the delivery again first']);
+            $this->turn(MakingState::Failed, ['error' => 'it was measured by an earlier version; check the delivery again first']);
 
             return;
         }
         if (! $report->isReady()) {
-            $package->update(['state' => MakingState::Failed, 'error' => 'the asset is not ready']);
+            $this->turn(MakingState::Failed, ['error' => 'the asset is not ready']);
 
             return;
         }
@@ -64,14 +64,14 @@ final class SealPackage extends MakingJob
         $made = Store::work('.zip');
         $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), $made);
         if ($result->findings !== []) {
-            $package->update(['state' => MakingState::Failed, 'error' => $result->findings[0]->message]);
+            $this->turn(MakingState::Failed, ['error' => $result->findings[0]->message]);
 
             return;
         }
         [$bytes, $sha256] = [(int) filesize($made), hash_file('sha256', $made)];
         Store::take($made, $path);
-        $package->update([
-            'state' => MakingState::Done, 'error' => null, 'path' => $path, 'name' => "{$delivery->asset->key}_delivery_$delivery->number.zip",
+        $this->turn(MakingState::Done, [
+            'error' => null, 'path' => $path, 'name' => "{$delivery->asset->key}_delivery_$delivery->number.zip",
             'bytes' => $bytes, 'sha256' => $sha256,
         ]);
     }

@@ -13,6 +13,7 @@ use App\Deliveries\HandIn;
 use App\Deliveries\Steps;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\Turn;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use App\Models\State\Step;
@@ -53,7 +54,7 @@ final class WriteFiles extends DeliveryJob
                 // Another worker may have written them meanwhile: its files are the delivery's then.
                 if ($delivery->step === Step::Write) {
                     $delivery->files()->createMany($rows);
-                    $delivery->update(['state' => DeliveryState::Reading, 'step' => Step::Read]);
+                    Turn::to($delivery, DeliveryState::Reading, Step::Read);
                     Steps::send($delivery);
                     $isTaken = true;
                 }

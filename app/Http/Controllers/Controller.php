@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Deliveries\Steps;
+use App\Deliveries\Turn;
 use App\Models\Asset;
 use App\Models\Delivery;
 use Closure;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
 
@@ -28,8 +28,7 @@ abstract class Controller
      */
     protected function startOver(Delivery $delivery, ?Closure $change = null): void
     {
-        DB::transaction(static function () use ($delivery, $change): void {
-            $locked = Delivery::query()->whereKey($delivery->id)->lockForUpdate()->firstOrFail();
+        Turn::locked($delivery->id, static function (Delivery $locked) use ($change): void {
             if (! $locked->isOver()) {
                 throw ValidationException::withMessages(['delivery' => 'the delivery is being checked; wait or cancel first']);
             }

@@ -14,6 +14,8 @@ use App\Deliveries\DisplayFile;
 use App\Deliveries\HandIn;
 use App\Deliveries\Steps;
 use App\Deliveries\Store;
+use App\Deliveries\StreamedZip;
+use App\Deliveries\Turn;
 use App\Http\Data\DeliveredData;
 use App\Http\Data\RaysData;
 use App\Http\Middleware\Unchanged;
@@ -26,15 +28,15 @@ use App\Models\Output;
 use App\Models\Package;
 use App\Models\State\DeliveryState;
 use App\Models\Upload;
+use Generator;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Number;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\Response;
-use ZipArchive;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
  * Deliveries: handing in, looking at, mending, writing, sealing.
@@ -100,10 +102,9 @@ final class DeliveryController extends Controller
     #[OA\Post(path: '/api/deliveries/{delivery}/cancel', operationId: 'cancel', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Cancelled')])]
     public function cancel(Delivery $delivery): Response
     {
-        DB::transaction(function () use ($delivery): void {
-            $locked = Delivery::query()->whereKey($delivery->id)->lockForUpdate()->first();
-            if ($locked !== null && ! $locked->isOver()) {
-                $locked->update(['state' => DeliveryState::Cancelled, 'step' => null, 'error' => "cancelled by {$this->user()}"]);
+        Turn::locked($delivery->id, function (Delivery $delivery): void {
+            if (! $delivery->isOver()) {
+                Turn::to($delivery, DeliveryState::Cancelled, null, ['error' => "cancelled by {$this->user()}"]);
             }
         });
 
@@ -152,22 +153,21 @@ final class DeliveryController extends Controller
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}/download', operationId: 'downloadDelivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'The files of the delivery in one zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
-    public function download(Delivery $delivery): BinaryFileResponse
+    public function download(Delivery $delivery): StreamedResponse
     {
-        $path = Store::work('.zip');
-        $zip = new ZipArchive;
-        $zip->open($path, ZipArchive::CREATE | ZipArchive::EXCL);
-        foreach ($delivery->files as $file) {
-            // Straight from where it is kept: a name may be longer than a file system takes.
-            $zip->addFile(Store::local($file->path), $file->name);
-            $zip->setCompressionName($file->name, ZipArchive::CM_DEFLATE, 1);
-        }
-        if (! $zip->close()) {
-            @unlink($path);
-            abort(507, 'the zip could not be written: the disk is full, or cannot be written to');
-        }
+        $paths = $delivery->files->mapWithKeys(static fn (File $file): array => [$file->name => $file->path])->all();
 
-        return response()->download($path, "{$delivery->asset->key}_delivery_$delivery->number.zip", [], 'attachment')->deleteFileAfterSend();
+        return response()->streamDownload(static function () use ($paths): void {
+            $local = (static function () use ($paths): Generator {
+                foreach ($paths as $name => $path) {
+                    yield (string) $name => Store::local($path);
+                }
+            })();
+            StreamedZip::send($local, static function (string $piece): void {
+                echo $piece;
+                flush();
+            });
+        }, "{$delivery->asset->key}_delivery_$delivery->number.zip", ['Content-Type' => 'application/zip', 'X-Accel-Buffering' => 'no']);
     }
 
     /** Puts the board's sets, and what is left out, baked on itself or detachable, into the asset's choices. */

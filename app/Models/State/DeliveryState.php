@@ -23,6 +23,23 @@ enum DeliveryState: string
     /** States that nothing goes on in. */
     public const OVER = [self::Done, self::Failed, self::Cancelled];
 
+    /** Whether a delivery of this state may come into another: on with what is done of it, over at any time, and once that is so, anew. */
+    public function mayBecome(self $next): bool
+    {
+        if ($this->isOver()) {
+            return in_array($next, [self::Writing, self::Reading, self::Measuring], true);
+        }
+        $goesOn = match ($this) {
+            self::Writing => [self::Reading],
+            self::Reading => [self::Reading, self::Measuring],
+            self::Measuring => [self::Measuring, self::Checking],
+            self::Checking => [self::Done],
+            default => [],
+        };
+
+        return in_array($next, [...$goesOn, self::Failed, self::Cancelled], true);
+    }
+
     public function isOver(): bool
     {
         return in_array($this, self::OVER, true);

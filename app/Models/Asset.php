@@ -6,7 +6,9 @@ namespace App\Models;
 
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard as Rules;
+use Database\Factories\AssetFactory;
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -30,6 +32,9 @@ use Illuminate\Support\Carbon;
  */
 final class Asset extends Model
 {
+    /** @use HasFactory<AssetFactory> */
+    use HasFactory;
+
     protected $guarded = [];
 
     /**

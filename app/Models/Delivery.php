@@ -6,7 +6,9 @@ namespace App\Models;
 
 use App\Models\State\DeliveryState;
 use App\Models\State\Step;
+use Database\Factories\DeliveryFactory;
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -49,6 +51,9 @@ use Illuminate\Support\Carbon;
  */
 final class Delivery extends Model
 {
+    /** @use HasFactory<DeliveryFactory> */
+    use HasFactory;
+
     protected $guarded = [];
 
     /**

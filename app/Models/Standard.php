@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Anvil\Standard\Standard as Rules;
+use Database\Factories\StandardFactory;
+use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
 
 /**
@@ -18,6 +20,9 @@ use Illuminate\Database\Eloquent\Model;
  */
 final class Standard extends Model
 {
+    /** @use HasFactory<StandardFactory> */
+    use HasFactory;
+
     protected $guarded = [];
 
     public function parsed(): Rules

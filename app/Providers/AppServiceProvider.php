@@ -11,6 +11,7 @@ use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Output;
 use App\Models\Package;
+use App\Models\Person;
 use App\Models\Upload;
 use Illuminate\Cache\RateLimiter;
 use Illuminate\Cache\RateLimiting\Limit;
@@ -20,6 +21,7 @@ use Illuminate\Queue\Events\JobFailed;
 use Illuminate\Queue\Events\JobProcessed;
 use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Queue;
+use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Log;
 use Illuminate\Support\Facades\Route;
@@ -59,6 +61,9 @@ final class AppServiceProvider extends ServiceProvider
 
             return $job instanceof DeliveryJob ? ['step' => $job->name()] : [];
         });
+        // Who asks; routes say what they need leave for (`can`).
+        config(['auth.defaults.guard' => 'person', 'auth.guards.person' => ['driver' => 'built-in']]);
+        Auth::viaRequest('built-in', static fn (): Person => Person::builtIn());
         // Only where something is limited: commands need no store for it, and no database.
         $this->callAfterResolving(RateLimiter::class, static function (RateLimiter $limiter): void {
             foreach (['handing-in', 'costly'] as $what) {

@@ -8,6 +8,7 @@ use App\Deliveries\Steps;
 use App\Deliveries\Turn;
 use App\Models\Asset;
 use App\Models\Delivery;
+use App\Models\Person;
 use Closure;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
@@ -17,7 +18,10 @@ abstract class Controller
 {
     protected function user(): string
     {
-        return config()->string('anvil.user');
+        /** @var mixed $person */
+        $person = request()->user();
+
+        return $person instanceof Person ? $person->name() : '';
     }
 
     /**

@@ -7,7 +7,6 @@ namespace App\Http\Controllers;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
-use Anvil\Unreadable;
 use App\Deliveries\Deletion;
 use App\Deliveries\DeliveryPage;
 use App\Deliveries\DisplayFile;
@@ -19,6 +18,14 @@ use App\Deliveries\Turn;
 use App\Http\Data\DeliveredData;
 use App\Http\Data\RaysData;
 use App\Http\Middleware\Unchanged;
+use App\Http\Requests\BoardRequest;
+use App\Http\Requests\ChoiceRequest;
+use App\Http\Requests\DeleteDeliveryRequest;
+use App\Http\Requests\HandInRequest;
+use App\Http\Requests\LayoutRequest;
+use App\Http\Requests\OutputRequest;
+use App\Http\Requests\ReachRequest;
+use App\Http\Requests\RoleRequest;
 use App\Jobs\MakeOutput;
 use App\Jobs\SealPackage;
 use App\Models\Asset;
@@ -32,6 +39,7 @@ use Generator;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Number;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
@@ -44,11 +52,9 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 final class DeliveryController extends Controller
 {
     #[OA\Post(path: '/api/deliveries', operationId: 'handIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['uploads'], properties: [new OA\Property(property: 'uploads', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'assetId', type: 'integer', nullable: true)])), responses: [new OA\Response(response: 201, description: 'Handed in', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
-    public function store(Request $request, HandIn $handIn): JsonResponse
+    public function store(HandInRequest $request, HandIn $handIn): JsonResponse
     {
-        $request->validate(['uploads' => ['required', 'array', 'min:1', 'max:'.config()->integer('anvil.most_files')], 'uploads.*' => ['required', 'uuid', 'distinct'], 'assetId' => ['nullable', 'integer', 'exists:assets,id']]);
-        /** @var list<string> $ids */
-        $ids = $request->array('uploads');
+        $ids = $request->uploads();
         $found = Upload::query()->findMany($ids)->keyBy('id');
         $uploads = array_map(static fn (string $id): Upload => $found[$id] ?? throw ValidationException::withMessages(['uploads' => 'one of these files was not uploaded, or was handed in already; hand them in again']), $ids);
         $total = array_sum(array_map(static fn (Upload $upload): int => $upload->bytes, $uploads));
@@ -70,8 +76,7 @@ final class DeliveryController extends Controller
         if ($meshes === 0) {
             throw ValidationException::withMessages(['uploads' => 'there is no mesh file among these; hand in .glb, .gltf, .obj, .dae, .usda, .ply or .stl, or a .zip of these']);
         }
-        $asset = $request->filled('assetId') ? Asset::query()->find($request->integer('assetId')) : null;
-        $delivery = $handIn->deliver($uploads, $asset);
+        $delivery = $handIn->deliver($uploads, $request->asset());
 
         return response()->json(new DeliveredData($delivery->asset_id, $delivery->id, $delivery->number), 201);
     }
@@ -121,12 +126,11 @@ final class DeliveryController extends Controller
 
     /** Gives a file a role, or takes it back so that the names tell. */
     #[OA\Post(path: '/api/deliveries/{delivery}/files/{file}/role', operationId: 'setRole', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'file', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(properties: [new OA\Property(property: 'role', type: 'string', nullable: true)])), responses: [new OA\Response(response: 204, description: 'Set')])]
-    public function role(Request $request, Delivery $delivery, File $file): Response
+    public function role(RoleRequest $request, Delivery $delivery, File $file): Response
     {
-        $request->validate(['role' => ['nullable', 'string', 'in:low,high,id,cage,pose']]);
         abort_unless($file->delivery_id === $delivery->id, 404);
         $this->startOver($delivery, function (Delivery $delivery) use ($request, $file): void {
-            $file->update(['role' => $request->filled('role') ? $request->string('role')->toString() : null]);
+            $file->update(['role' => $request->role()?->value]);
             $delivery->asset->update(['changed_by' => $this->user()]);
         });
 
@@ -135,9 +139,8 @@ final class DeliveryController extends Controller
 
     /** Bakes a base on itself, leaves it out, or takes either back. */
     #[OA\Post(path: '/api/deliveries/{delivery}/choices', operationId: 'choose', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['base', 'choice'], properties: [new OA\Property(property: 'base', type: 'string'), new OA\Property(property: 'choice', type: 'string', enum: ['self', 'out', 'none'])])), responses: [new OA\Response(response: 204, description: 'Chosen')])]
-    public function choose(Request $request, Delivery $delivery): Response
+    public function choose(ChoiceRequest $request, Delivery $delivery): Response
     {
-        $request->validate(['base' => ['required', 'string', 'max:500'], 'choice' => ['required', 'in:self,out,none']]);
         $base = $request->string('base')->toString();
         $choice = $request->string('choice')->toString();
         $this->startOver($delivery, function (Delivery $delivery) use ($base, $choice): void {
@@ -172,28 +175,9 @@ final class DeliveryController extends Controller
 
     /** Puts the board's sets, and what is left out, baked on itself or detachable, into the asset's choices. */
     #[OA\Post(path: '/api/deliveries/{delivery}/board', operationId: 'arrange', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/BoardData')), responses: [new OA\Response(response: 204, description: 'Arranged')])]
-    public function board(Request $request, Delivery $delivery): Response
+    public function board(BoardRequest $request, Delivery $delivery): Response
     {
-        $request->validate(['sets' => ['present', 'array', 'max:5000'], 'sets.*.name' => ['required', 'string', 'max:200', 'distinct'], 'sets.*.patterns' => ['required', 'array', 'max:5000'], 'sets.*.patterns.*' => ['required', 'string', 'max:300'], 'leftOut' => ['present', 'array'], 'leftOut.*' => ['string', 'max:300'], 'bakedOnItself' => ['present', 'array'], 'bakedOnItself.*' => ['string', 'max:300'], 'detachable' => ['present', 'array'], 'detachable.*' => ['string', 'max:200'], 'occlusion' => ['required', 'in:own,all,named'], 'shading' => ['present', 'array', 'max:5000'], 'shading.*.name' => ['required', 'string', 'max:200', 'distinct'], 'shading.*.patterns' => ['present', 'array', 'max:5000'], 'shading.*.patterns.*' => ['string', 'max:200']]);
-        $sets = [];
-        /** @var list<array{name: string, patterns: list<string>}> $given */
-        $given = $request->array('sets');
-        foreach ($given as $set) {
-            $sets[$set['name']] = array_values($set['patterns']);
-        }
-        $shading = [];
-        /** @var list<array{name: string, patterns: list<string>}> $named */
-        $named = $request->array('shading');
-        foreach ($named as $set) {
-            $shading[$set['name']] = array_values($set['patterns']);
-        }
-        $occlusion = $request->string('occlusion')->toString();
-        $choices = ['occlusion' => $occlusion === 'named' ? (object) $shading : $occlusion, 'sets' => (object) $sets, 'leftOut' => $request->array('leftOut'), 'bakedOnItself' => $request->array('bakedOnItself'), 'detachable' => $request->array('detachable')];
-        try {
-            Choices::ofJson((string) json_encode($choices, JSON_THROW_ON_ERROR));
-        } catch (Unreadable $error) {
-            throw ValidationException::withMessages(['sets' => $error->getMessage()]);
-        }
+        $choices = $request->choices();
         $this->startOver($delivery, function (Delivery $delivery) use ($choices): void {
             $delivery->asset->update(['choices' => [...$delivery->asset->choices, ...$choices], 'changed_by' => $this->user()]);
         });
@@ -203,9 +187,8 @@ final class DeliveryController extends Controller
 
     /** Sets the reach of one set for this asset, or takes it back so that the standard or the recommendation holds. */
     #[OA\Post(path: '/api/deliveries/{delivery}/reach', operationId: 'setReach', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['set', 'out', 'in'], properties: [new OA\Property(property: 'set', type: 'string'), new OA\Property(property: 'out', description: 'in file units', type: 'number', nullable: true), new OA\Property(property: 'in', type: 'number', nullable: true)])), responses: [new OA\Response(response: 204, description: 'Set')])]
-    public function reach(Request $request, Delivery $delivery): Response
+    public function reach(ReachRequest $request, Delivery $delivery): Response
     {
-        $request->validate(['set' => ['required', 'string', 'max:200'], 'out' => ['present', 'nullable', 'numeric', 'gt:0', 'max:1e30'], 'in' => ['present', 'nullable', 'numeric', 'gt:0', 'max:1e30']]);
         $set = $request->string('set')->toString();
         if ($delivery->sets()->where('name', $set)->doesntExist()) {
             throw ValidationException::withMessages(['set' => "there is no set \"$set\" in this delivery"]);
@@ -213,8 +196,8 @@ final class DeliveryController extends Controller
         $this->startOver($delivery, function (Delivery $delivery) use ($request, $set): void {
             $reaches = $delivery->asset->reaches ?? [];
             unset($reaches[$set]);
-            if ($request->filled('out') || $request->filled('in')) {
-                $reaches[$set] = ['out' => $request->filled('out') ? $request->float('out') : null, 'in' => $request->filled('in') ? $request->float('in') : null];
+            if ($request->reach() !== null) {
+                $reaches[$set] = $request->reach();
             }
             $delivery->asset->update(['reaches' => $reaches, 'changed_by' => $this->user()]);
         });
@@ -224,20 +207,18 @@ final class DeliveryController extends Controller
 
     /** How far, and whether every set, is moved apart; for this asset from now on. */
     #[OA\Post(path: '/api/deliveries/{delivery}/explode', operationId: 'chooseExplode', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['clearance', 'all'], properties: [new OA\Property(property: 'clearance', description: 'gap between boxes, in file units; null: 2 % of the asset', type: 'number', nullable: true), new OA\Property(property: 'all', type: 'boolean')])), responses: [new OA\Response(response: 204, description: 'Laid out again')])]
-    public function explode(Request $request, Delivery $delivery): Response
+    public function explode(LayoutRequest $request, Delivery $delivery): Response
     {
-        $request->validate(['clearance' => ['present', 'nullable', 'numeric', 'min:0', 'max:1e30'], 'all' => ['required', 'boolean']]);
         $this->startOver($delivery, function (Delivery $delivery) use ($request): void {
-            $delivery->asset->update(['explode' => ['clearance' => $request->filled('clearance') ? $request->float('clearance') : null, 'all' => $request->boolean('all')], 'changed_by' => $this->user()]);
+            $delivery->asset->update(['explode' => $request->layout(), 'changed_by' => $this->user()]);
         });
 
         return response()->noContent();
     }
 
     #[OA\Post(path: '/api/deliveries/{delivery}/outputs', operationId: 'makeOutput', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['exploded', 'ids', 'cage'])])), responses: [new OA\Response(response: 201, description: 'Begun')])]
-    public function output(Request $request, Delivery $delivery): JsonResponse
+    public function output(OutputRequest $request, Delivery $delivery): JsonResponse
     {
-        $request->validate(['kind' => ['required', 'in:exploded,ids,cage']]);
         $this->needsDone($delivery);
         $output = DB::transaction(function () use ($request, $delivery): Output {
             $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
@@ -269,6 +250,7 @@ final class DeliveryController extends Controller
     #[OA\Get(path: '/api/outputs/{output}', operationId: 'downloadOutput', parameters: [new OA\Parameter(name: 'output', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
     public function downloadOutput(Output $output): Response
     {
+        Gate::authorize('view', $output->delivery);
         abort_unless($output->path !== null, 404, 'it is not written yet');
 
         return Store::answer((string) $output->path, (string) $output->name);
@@ -277,6 +259,7 @@ final class DeliveryController extends Controller
     #[OA\Get(path: '/api/packages/{package}', operationId: 'downloadPackage', parameters: [new OA\Parameter(name: 'package', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A zip', content: new OA\MediaType(mediaType: 'application/zip'))])]
     public function downloadPackage(Package $package): Response
     {
+        Gate::authorize('view', $package->delivery);
         abort_unless($package->path !== null, 404, 'it is not sealed yet');
 
         return Store::answer((string) $package->path, (string) $package->name);
@@ -284,9 +267,8 @@ final class DeliveryController extends Controller
 
     /** Deletes a delivery with its files and all that was made of them; asked for twice, by its number. */
     #[OA\Delete(path: '/api/deliveries/{delivery}', operationId: 'deleteDelivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['number'], properties: [new OA\Property(property: 'number', description: 'the number of the delivery, once more', type: 'integer')])), responses: [new OA\Response(response: 204, description: 'Deleted'), new OA\Response(response: 422, description: 'Not confirmed')])]
-    public function destroy(Request $request, Delivery $delivery, Deletion $deletion): Response
+    public function destroy(DeleteDeliveryRequest $request, Delivery $delivery, Deletion $deletion): Response
     {
-        $request->validate(['number' => ['required', 'integer']]);
         if ($request->integer('number') !== $delivery->number) {
             throw ValidationException::withMessages(['number' => "to delete it, give its number once more: $delivery->number"]);
         }

@@ -23,13 +23,14 @@ use App\Http\Data\FormatsData;
 use App\Http\Data\RenamePlanData;
 use App\Http\Data\RenameRowData;
 use App\Http\Data\RolePreviewData;
+use App\Http\Requests\RenamesRequest;
+use App\Http\Requests\RoleRequest;
 use App\Models\Delivery;
 use App\Models\File;
 use App\Models\Part;
 use App\Models\Standard;
 use App\Models\State\DeliveryState;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
 use Symfony\Component\HttpFoundation\Response;
@@ -45,19 +46,17 @@ use Symfony\Component\HttpFoundation\Response;
  */
 final class MendController extends Controller
 {
-    private const TOOLS = ['suggested', 'replace', 'add-suffix', 'change-suffix', 'number', 'case', 'follow', 'copy'];
-
     /** What a plan of names would do: its rows, what stands in its way, and how many parts would pair. */
     #[OA\Post(path: '/api/deliveries/{delivery}/renames', operationId: 'renamePlan', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [
         new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')])),
         new OA\Property(property: 'tool', nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/RenameTool')]),
     ])), responses: [new OA\Response(response: 200, description: 'The plan', content: new OA\JsonContent(ref: '#/components/schemas/RenamePlanData'))])]
-    public function renames(Request $request, Delivery $delivery): JsonResponse
+    public function renames(RenamesRequest $request, Delivery $delivery): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
         $asset = $this->light($stored);
         $plan = $this->plan($request, $stored, $asset);
-        if (is_array($request->input('tool'))) {
+        if ($request->hasTool()) {
             $plan = $this->withTool($request, $asset, $plan);
         }
         $files = $stored->meshFiles();
@@ -75,7 +74,7 @@ final class MendController extends Controller
 
     /** Writes the files with these names changed, as a new delivery; the old one stays as it is. */
     #[OA\Post(path: '/api/deliveries/{delivery}/mend', operationId: 'mend', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
-    public function mend(Request $request, Delivery $delivery): JsonResponse
+    public function mend(RenamesRequest $request, Delivery $delivery): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
         $plan = $this->plan($request, $stored, $this->light($stored));
@@ -147,14 +146,13 @@ final class MendController extends Controller
 
     /** What giving a file another role would do. */
     #[OA\Get(path: '/api/deliveries/{delivery}/files/{file}/role', operationId: 'rolePreview', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'file', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'role', in: 'query', schema: new OA\Schema(type: 'string'))], responses: [new OA\Response(response: 200, description: 'Before and after', content: new OA\JsonContent(ref: '#/components/schemas/RolePreviewData'))])]
-    public function rolePreview(Request $request, Delivery $delivery, File $file): JsonResponse
+    public function rolePreview(RoleRequest $request, Delivery $delivery, File $file): JsonResponse
     {
-        $request->validate(['role' => ['nullable', 'string', 'in:low,high,id,cage,pose']]);
         abort_unless($file->delivery_id === $delivery->id, 404);
         $stored = new StoredDelivery($delivery);
         $before = $this->light($stored);
         $number = (int) array_search($file->id, array_map(static fn (File $one): int => $one->id, $stored->meshFiles()), true);
-        $after = $before->supposing([], [$number => $request->filled('role') ? Role::from($request->string('role')->toString()) : null]);
+        $after = $before->supposing([], [$number => $request->role()]);
         $count = static fn (Asset $asset, \Closure $holds): int => count(array_filter($asset->parts, static fn (RoledPart $part): bool => $part->file === $number && $holds($part)));
 
         return response()->json(new RolePreviewData(
@@ -191,26 +189,16 @@ final class MendController extends Controller
         return $stored->light()->asset;
     }
 
-    private function plan(Request $request, StoredDelivery $stored, Asset $asset): RenamePlan
+    private function plan(RenamesRequest $request, StoredDelivery $stored, Asset $asset): RenamePlan
     {
-        $request->validate(['renames' => ['present', 'array', 'max:20000'], 'renames.*.fileId' => ['required', 'integer'], 'renames.*.from' => ['required', 'string'], 'renames.*.to' => ['required', 'string', 'max:255']]);
         $numbers = array_flip(array_map(static fn (File $file): int => $file->id, $stored->meshFiles()));
-        $renames = [];
-        /** @var list<array{fileId: int, from: string, to: string, reason?: mixed}> $rows */
-        $rows = $request->array('renames');
-        foreach ($rows as $row) {
-            if (isset($numbers[$row['fileId']])) {
-                $renames[$numbers[$row['fileId']]][$row['from']] = [$row['to'], is_string($row['reason'] ?? null) ? $row['reason'] : ''];
-            }
-        }
 
-        return RenamePlan::byHand($asset, $renames);
+        return RenamePlan::byHand($asset, $request->renames($numbers));
     }
 
     /** The plan with a tool applied to the names that it gives. */
-    private function withTool(Request $request, Asset $asset, RenamePlan $plan): RenamePlan
+    private function withTool(RenamesRequest $request, Asset $asset, RenamePlan $plan): RenamePlan
     {
-        $request->validate(['tool.kind' => ['required', 'in:'.implode(',', self::TOOLS)], 'tool.role' => ['nullable', 'in:low,high,id,cage,pose'], 'tool.to' => ['nullable', 'in:low,high,id,cage,pose'], 'tool.find' => ['nullable', 'string', 'max:255'], 'tool.replace' => ['nullable', 'string', 'max:255'], 'tool.pattern' => ['nullable', 'string', 'max:255'], 'tool.first' => ['nullable', 'integer', 'min:0', 'max:1000000'], 'tool.upper' => ['nullable', 'boolean']]);
         $renames = $original = [];
         foreach (array_keys($asset->files) as $i) {
             foreach ($plan->namesIn($i) as $from => $to) {

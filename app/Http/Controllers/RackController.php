@@ -9,11 +9,12 @@ use App\Deliveries\Rack;
 use App\Http\Data\AssetData;
 use App\Http\Data\DeliveryRowData;
 use App\Http\Data\RackData;
+use App\Http\Requests\DeleteAssetRequest;
+use App\Http\Requests\RackRequest;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Standard;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
 use Symfony\Component\HttpFoundation\Response;
@@ -24,9 +25,8 @@ use Symfony\Component\HttpFoundation\Response;
 final class RackController extends Controller
 {
     #[OA\Get(path: '/api/rack', operationId: 'rack', parameters: [new OA\Parameter(name: 'page', in: 'query', description: 'from 1; a hundred assets each', schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'find', in: 'query', description: 'letters in the name of the asset or of one of its parts', schema: new OA\Schema(type: 'string')), new OA\Parameter(name: 'verdict', in: 'query', schema: new OA\Schema(type: 'string', enum: ['all', 'blocked', 'ready']))], responses: [new OA\Response(response: 200, description: 'A page of the assets', content: new OA\JsonContent(ref: '#/components/schemas/RackData'))])]
-    public function index(Request $request): JsonResponse
+    public function index(RackRequest $request): JsonResponse
     {
-        $request->validate(['page' => ['nullable', 'integer', 'min:1', 'max:100000'], 'find' => ['nullable', 'string', 'max:200'], 'verdict' => ['nullable', 'in:all,blocked,ready']]);
         $verdict = $request->string('verdict', 'all')->toString();
         $rack = new Rack(trim($request->string('find')->toString()), $verdict === 'blocked' || $verdict === 'ready' ? $verdict : 'all');
         $counts = $rack->counts();
@@ -48,9 +48,8 @@ final class RackController extends Controller
 
     /** Deletes an asset with all its deliveries; asked for twice, by its name. */
     #[OA\Delete(path: '/api/assets/{asset}', operationId: 'deleteAsset', parameters: [new OA\Parameter(name: 'asset', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['name'], properties: [new OA\Property(property: 'name', description: 'the name of the asset, once more', type: 'string')])), responses: [new OA\Response(response: 204, description: 'Deleted'), new OA\Response(response: 422, description: 'Not confirmed')])]
-    public function destroy(Request $request, Asset $asset, Deletion $deletion): Response
+    public function destroy(DeleteAssetRequest $request, Asset $asset, Deletion $deletion): Response
     {
-        $request->validate(['name' => ['required', 'string']]);
         if ($request->string('name')->toString() !== $asset->name) {
             throw ValidationException::withMessages(['name' => "to delete it, give its name once more: $asset->name"]);
         }

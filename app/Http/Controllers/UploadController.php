@@ -7,9 +7,10 @@ namespace App\Http\Controllers;
 use Anvil\Formats\FormatCatalogue;
 use App\Deliveries\Store;
 use App\Http\Data\UploadData;
+use App\Http\Requests\PieceRequest;
+use App\Http\Requests\UploadRequest;
 use App\Models\Upload;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Number;
 use Illuminate\Validation\ValidationException;
@@ -23,9 +24,8 @@ final class UploadController extends Controller
     private const BLOCK = 1 << 20;
 
     #[OA\Post(path: '/api/uploads', operationId: 'beginUpload', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['name', 'bytes'], properties: [new OA\Property(property: 'name', type: 'string'), new OA\Property(property: 'bytes', type: 'integer')])), responses: [new OA\Response(response: 201, description: 'Begun', content: new OA\JsonContent(ref: '#/components/schemas/UploadData')), new OA\Response(response: 422, description: 'Refused, in words')])]
-    public function store(Request $request): JsonResponse
+    public function store(UploadRequest $request): JsonResponse
     {
-        $request->validate(['name' => ['required', 'string', 'max:1000'], 'bytes' => ['required', 'integer', 'min:0']]);
         $name = $request->string('name')->toString();
         $bytes = $request->integer('bytes');
         $largest = config()->integer('anvil.largest_upload');
@@ -57,9 +57,8 @@ final class UploadController extends Controller
     }
 
     #[OA\Put(path: '/api/uploads/{upload}', operationId: 'continueUpload', parameters: [new OA\Parameter(name: 'upload', in: 'path', required: true, schema: new OA\Schema(type: 'string')), new OA\Parameter(name: 'offset', in: 'query', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'Taken', content: new OA\JsonContent(ref: '#/components/schemas/UploadData')), new OA\Response(response: 409, description: 'Another offset is wanted', content: new OA\JsonContent(ref: '#/components/schemas/UploadData'))])]
-    public function update(Request $request, Upload $upload): JsonResponse
+    public function update(PieceRequest $request, Upload $upload): JsonResponse
     {
-        $request->validate(['offset' => ['required', 'integer', 'min:0']]);
         $offset = $request->integer('offset');
         $piece = $request->getContent(true);
         $buffer = fopen('php://temp/maxmemory:'.self::BLOCK, 'w+b');

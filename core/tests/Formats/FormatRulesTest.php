@@ -604,4 +604,43 @@ final class FormatRulesTest extends TestCase
     {
         return '<?xml version="1.0"?><COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1"><asset><unit name="centimeter" meter="0.01"/><up_axis>Z_UP</up_axis></asset><library_geometries><geometry id="g"><mesh><source id="p"><float_array id="pa" count="12">1 2 3 2 2 3 2 3 3 1 4 3</float_array><technique_common><accessor source="#pa" count="4" stride="3"><param name="X" type="float"/><param name="Y" type="float"/><param name="Z" type="float"/></accessor></technique_common></source>'.$sources.'<vertices id="v"><input semantic="POSITION" source="#p"/></vertices>'.$primitive.'</mesh></geometry></library_geometries><library_visual_scenes><visual_scene id="s">'.$nodes.'</visual_scene></library_visual_scenes><scene><instance_visual_scene url="#s"/></scene></COLLADA>';
     }
+
+    /** Lines so short that a block holds more of them than one pattern takes; a pattern that gives up at each line would never come to an end. */
+    public function test_short_lines_without_number_are_read_in_runs(): void
+    {
+        $side = 320;
+        $content = '';
+        for ($i = 0; $i <= $side; $i++) {
+            for ($j = 0; $j <= $side; $j++) {
+                $content .= "v $i 0 $j\n";
+            }
+        }
+        for ($i = 0; $i < $side; $i++) {
+            for ($j = 0; $j < $side; $j++) {
+                $a = $i * ($side + 1) + $j + 1;
+                $content .= "f $a ".($a + 1).' '.($a + $side + 2).' '.($a + $side + 1)."\n";
+            }
+        }
+        $scene = FormatCatalogue::read(new MemorySource('x_low.obj', $content));
+        self::assertSame([2 * $side * $side, ($side + 1) ** 2], [$scene->triangleCount(), $scene->parts[0]->mesh->vertexCount()]);
+        try {
+            FormatCatalogue::read(new MemorySource('x_low.obj', str_replace('f 2 3 ', 'f 2 x3 ', $content)));
+            self::fail('it was read');
+        } catch (Unreadable $e) {
+            self::assertSame(($side + 1) ** 2 + 2, $e->atLine);
+        }
+    }
+
+    public function test_a_face_of_twenty_thousand_corners_is_read(): void
+    {
+        $content = '';
+        $face = 'f';
+        for ($i = 0; $i < 20_000; $i++) {
+            $content .= sprintf("v %.9f 0 %.9f\n", cos($i * M_PI / 10_000), -sin($i * M_PI / 10_000));
+            $face .= ' '.($i + 1);
+        }
+        self::assertSame(19_998, FormatCatalogue::read(new MemorySource('cap_low.obj', "$content$face\n"))->triangleCount());
+        $this->expectExceptionMessage('is a face of more corners than can be read; triangulate it');
+        FormatCatalogue::read(new MemorySource('cap_low.obj', $content.'f'.str_repeat(' 1//', 250_000)."\n"));
+    }
 }

@@ -24,6 +24,7 @@ final readonly class About
      * @param  string  $afterBake  what it looks like after a bake
      * @param  string  $remedy  what mends it
      * @param  float|null  $caution  the built-in limit from which it speaks as a caution, where that is another than the one it blocks from
+     * @param  string|null  $unit  of the measured value and of both limits (`Measured`); null where it measures nothing
      * @param  list<class-string<Measure<*>>>  $measures  what it is about: what these took is told under the first check that is
      * @param  list<class-string<Measure<*>>>  $beside  what else it reads
      * @param  string  $source  a published one, or `common practice, no published source`
@@ -41,6 +42,7 @@ final readonly class About
         public string $remedy,
         public string $source = 'common practice, no published source',
         public ?float $caution = null,
+        public ?string $unit = null,
         public array $measures = [],
         public array $beside = [],
     ) {

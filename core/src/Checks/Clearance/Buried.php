@@ -30,6 +30,7 @@ final class Buried implements Check
             title: 'Low area that nobody sees',
             measured: 'Share of a low part\'s area from which none of 64 directions escapes the assembled low poly.',
             limit: 0.02,
+            unit: 'share',
             limitWords: '2 % of the part',
             afterBake: 'texels spent on what is never seen, and dark edges where the covered area begins',
             remedy: 'delete or cut away what is covered, unless it comes off in use',

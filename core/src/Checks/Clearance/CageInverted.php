@@ -29,6 +29,7 @@ final class CageInverted implements Check
             title: 'Cage face turned over',
             measured: 'Cage faces turned against their low face.',
             limit: 0.0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'smears and holes where the cage folds over',
             remedy: 'smooth the cage there, or have one fitted',

@@ -31,6 +31,7 @@ final class CagePierced implements Check
             title: 'High poly outside the cage',
             measured: 'How far the high poly of a set lies outside its cage at most, as a length, and over which share of the low area.',
             limit: 0.001,
+            unit: 'length',
             limitWords: '0.05 % of area or 0.1 % of d; a note under both',
             afterBake: 'clipped detail where it sticks out of the cage',
             remedy: 'push the cage out there, or have one fitted',

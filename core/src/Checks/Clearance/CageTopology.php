@@ -30,6 +30,7 @@ final class CageTopology implements Check
             title: 'Cage is another mesh than the low',
             measured: 'Vertices, faces and the vertices of each face of a cage part against those of its low part, welded; a face that begins at another corner is no difference. Counted in what differs.',
             limit: 0.0,
+            unit: 'count',
             limitWords: 'none',
             afterBake: 'the baker refuses the cage, or smears',
             remedy: 'make the cage a copy of the low poly with its vertices moved, or have it fitted here',

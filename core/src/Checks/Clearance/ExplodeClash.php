@@ -32,6 +32,7 @@ final class ExplodeClash implements Check
             title: 'Exploded sets still in each other\'s way',
             measured: 'Share of a set\'s seen low area whose ray still meets another set first in the exploded layout; or the gap between a moved set\'s box and another\'s, where the plan says how wide it was to be.',
             limit: 0.001,
+            unit: 'share',
             limitWords: '0.1 % bleed, or a gap under the clearance',
             afterBake: 'prints of neighbours on the map although the asset was exploded',
             remedy: 'move the set further',

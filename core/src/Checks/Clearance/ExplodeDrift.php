@@ -30,6 +30,7 @@ final class ExplodeDrift implements Check
             title: 'Parts of a set moved apart',
             measured: 'How far low, high, ID and cage of one set are moved by other vectors than the low part against the assembled original, as a share of D.',
             limit: 0.0001,
+            unit: 'share',
             limitWords: '1e-4 of D',
             afterBake: 'an offset bake: details beside where they belong',
             remedy: 'move all parts of the set by one vector',

@@ -31,6 +31,7 @@ final class FloaterRim implements Check
             title: 'Rim of floating detail will show',
             measured: 'Outer loop of a floating shell of the high poly: share of its length that turns over 15° from the surface beneath it, or stands over 4 px above it at the map size; told with the mean angle or height of what does.',
             limit: 15.0,
+            unit: 'deg',
             limitWords: '15° or 4 px',
             afterBake: 'an outline and a dark ring around the floating detail',
             remedy: 'flare the rim out into the surface beneath, or lower the shell',

@@ -30,6 +30,7 @@ final class FloaterUnbacked implements Check
             title: 'Floating detail over nothing',
             measured: 'Share of a set\'s low area around a shell of the high poly that hovers over nothing, from which rays meet nothing.',
             limit: null,
+            unit: 'share',
             limitWords: 'none',
             afterBake: 'a hole or a smear around the floating detail',
             remedy: 'put a surface under the floating detail',

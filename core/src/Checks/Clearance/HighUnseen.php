@@ -33,6 +33,7 @@ final class HighUnseen implements Check
             title: 'High shell that no ray meets',
             measured: 'High shells of which under 1 % is met by any ray at the reach in use: sunk, inside, or left over.',
             limit: 0.01,
+            unit: 'share',
             limitWords: '1 %',
             afterBake: 'nothing: the detail is not in the map',
             remedy: 'bring it out over the surface, or delete it',

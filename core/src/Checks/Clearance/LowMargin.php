@@ -34,6 +34,7 @@ final class LowMargin implements Check
             title: 'Low poly reaches past its high',
             measured: 'Misses of an open low part that are joined over its faces to its border, as a share of the part. A note for cards: parts named so in the choices, or whose material is masked or blended.',
             limit: Limits::of('low-margin'),
+            unit: 'share',
             limitWords: '1 % of the part',
             afterBake: 'a border of empty or smeared texels around the outline',
             remedy: 'cut the low poly back to the outline of its high, or say that the part is a card whose rest is masked out',

@@ -31,6 +31,7 @@ final class Overhang implements Check
             title: 'High poly past an open border',
             measured: 'How far the high poly reaches past the border of an open low poly (panel, strand), as a length; it is no height and takes no reach.',
             limit: 0.01,
+            unit: 'length',
             limitWords: '1 % of d',
             afterBake: 'the high poly ends at the border of the low one: what hangs over is not in the map',
             remedy: 'extend the low poly to the high one\'s border, or accept the loss',

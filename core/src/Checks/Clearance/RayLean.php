@@ -32,6 +32,7 @@ final class RayLean implements Check
             title: 'Details come out leaning',
             measured: 'Share of a low part over which details of the high poly move sideways by over 4 px at the map size, because rays lean there: the spread of heights around a place times the tangent of the angle between ray and face; or a whole high shell that does.',
             limit: 0.02,
+            unit: 'share',
             limitWords: '2 % of the part, or a whole high shell',
             afterBake: 'leaning screws, skewed panel lines',
             remedy: 'add support edges or split the low poly\'s corners so that rays stand straighter, or lower the detail',

@@ -34,6 +34,7 @@ final class RayMiss implements Check
             title: 'Rays that meet nothing',
             measured: 'Share of a set\'s seen low area from which no high poly is met within the reach in use; samples are spread by UV area, and doubled while a limit lies within their 95 % interval. Margins of open low parts and misses around floating shells are told by themselves; of what is not seen, a note.',
             limit: Limits::of('ray-miss'),
+            unit: 'share',
             limitWords: '0.5 % (caution above 0.05 %)',
             afterBake: 'holes, or smears of what lies beside',
             remedy: 'raise the reach, move the high poly, or close its holes',

@@ -31,6 +31,7 @@ final class ReachLong implements Check
             title: 'Reach past the safe span',
             measured: 'How far the reach that the standard sets for a set goes past its first wrong hit, outward or inward, in the measure of reach; where no distance works at all the closed span speaks.',
             limit: 0.0,
+            unit: 'length',
             limitWords: 'any',
             afterBake: 'prints and smears of what lies beside: the neighbouring slat, the other wall',
             remedy: 'lower the reach to the recommended one',

@@ -32,6 +32,7 @@ final class ReachShort implements Check
             title: 'Reach too short',
             measured: 'How far the high poly lies outside the reach that the standard sets for a set, outward or inward, in the measure of reach.',
             limit: 0.001,
+            unit: 'length',
             limitWords: '0.05 % of area or 0.1 % of d; a note under both',
             afterBake: 'clipped detail: flat spots on top of details, or holes',
             remedy: 'raise the reach to the recommended one',

@@ -33,6 +33,7 @@ final class SetsBleed implements Check
             title: 'Sets in each other\'s rays',
             measured: 'Share of a set\'s seen low area whose ray meets another set\'s high poly first, when sets are not kept apart in the bake; area that is not seen counts for a note only.',
             limit: Limits::of('sets-bleed'),
+            unit: 'share',
             limitWords: '0.1 %',
             afterBake: 'bleeding colours and prints of neighbours on the map',
             remedy: 'keep the sets apart in the bake, or explode them',

@@ -34,6 +34,7 @@ final class SpanClosed implements Check
             title: 'No single distance works',
             measured: 'Whether the reach that a set needs is at or past its first wrong hit, outward or inward, so that every single distance either clips the high poly or goes wrong, in the measure of reach. How badly: the share of seen low area that is clipped or goes wrong at the best reach there is.',
             limit: Limits::of('span-closed'),
+            unit: 'length',
             limitWords: 'needed reach under the first wrong hit; 0.5 % wrong at the best reach (caution above 0.05 %)',
             afterBake: 'clipped detail or prints of what lies beside, whatever the distance',
             remedy: 'fit a cage by vertex, split the set, explode it, bake it in an open pose, or retouch after the bake',

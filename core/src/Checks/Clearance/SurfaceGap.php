@@ -34,6 +34,7 @@ final class SurfaceGap implements Check
             title: 'Low and high poly far apart',
             measured: 'Share of a set\'s seen low area with nothing that belongs within 2 % of d or within the reach in use, and no high poly within 2 % of d; a note where the reach does meet what belongs. Places whose rays meet nothing at all are told as misses.',
             limit: Limits::of('surface-gap'),
+            unit: 'share',
             limitWords: '1 %',
             afterBake: 'dark or smeared patches: occlusion and normals of a surface that lies elsewhere',
             remedy: 'bring the low poly to the high poly there, or model what is missing',

@@ -29,6 +29,7 @@ final class SurfacesCross implements Check
             title: 'Low parts of two sets cross',
             measured: 'Pairs of sets whose low triangles intersect, with how many triangles do; touching faces do not count.',
             limit: 0.0,
+            unit: 'count',
             limitWords: 'none',
             afterBake: 'dark lines where parts go into each other, when they shade each other',
             remedy: 'nothing where parts are meant to go into each other',

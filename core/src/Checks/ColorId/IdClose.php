@@ -33,6 +33,7 @@ final class IdClose implements Check
             title: 'Two IDs too close',
             measured: 'Distance of two different ID colours: ΔE00 (CIE 142-2001) and Euclid in 8-bit sRGB. Under ΔE00 5 or RGB 32 blocks; under 20, or under 30 where the two touch, is a caution.',
             limit: Limits::of('id-close'),
+            unit: 'dE00',
             limitWords: 'ΔE00 5 or RGB 32 (caution ΔE00 20; 30 where they touch)',
             afterBake: 'two materials are picked as one',
             remedy: 'move one colour',

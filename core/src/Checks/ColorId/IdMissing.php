@@ -30,6 +30,7 @@ final class IdMissing implements Check
             title: 'Part or face without an ID colour',
             measured: 'Faces without an ID colour on ID parts (on high parts where there is no ID file), when the asset has ID colours at all; counted a part.',
             limit: 0.0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'the part cannot be picked when texturing',
             remedy: 'give every part an ID colour',

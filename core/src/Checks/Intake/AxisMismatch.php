@@ -32,6 +32,7 @@ final class AxisMismatch implements Check
             title: 'High turned against low',
             measured: 'Whether a turn by quarters, about the origin or the high poly\'s own middle, brings the high surface closer to the low one by half, in degrees.',
             limit: null,
+            unit: 'deg',
             limitWords: 'closer by half',
             afterBake: 'an empty or garbled map: rays meet the wrong sides',
             remedy: 'turn one of the files, or export both with the same up axis',

@@ -28,6 +28,7 @@ final class FileEmpty implements Check
             title: 'File without triangles',
             measured: 'Whether a file that reads well holds at least one triangle.',
             limit: null,
+            unit: 'count',
             limitWords: 'none',
             afterBake: 'nothing is baked',
             remedy: 'select the meshes before exporting',

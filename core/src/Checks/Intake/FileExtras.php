@@ -28,6 +28,7 @@ final class FileExtras implements Check
             title: 'More than meshes in the file',
             measured: 'Cameras, lights, skins, animation, hidden and empty nodes in a file, counted.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'nothing in the maps; other programs may import what nobody wants',
             remedy: 'export the meshes alone',

@@ -35,6 +35,7 @@ final class HighCoversDetail implements Check
             title: 'Copy of the low hides detail',
             measured: 'Share of a low part where its own copy inside the high poly is met first and other high surface that belongs there lies under it.',
             limit: Limits::of('high-covers-detail'),
+            unit: 'share',
             limitWords: '0.1 % of the part',
             afterBake: 'flat patches where detail should be',
             remedy: 'delete the copy of the low poly where the high poly has a surface of its own',

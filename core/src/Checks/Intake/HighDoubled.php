@@ -32,6 +32,7 @@ final class HighDoubled implements Check
             title: 'Two high parts on each other',
             measured: 'Share of the surface, of two high parts of one base, that lies on the other within 0.1 % of d and faces alike; the lesser of both ways.',
             limit: 0.5,
+            unit: 'share',
             limitWords: '50 %',
             afterBake: 'noise where the two surfaces fight: an old and a new delivery together',
             remedy: 'delete the older of the two',

@@ -32,6 +32,7 @@ final class HighFaceted implements Check
             title: 'Facets on the high poly',
             measured: 'Share of a high part\'s area in faces of over 0.05 % of it whose corner normals lean over 10° from the face on the mean, or that have two or more hard edges turning 3–30°. Parts that are their low are exempt.',
             limit: 0.3,
+            unit: 'share',
             limitWords: '30 %',
             afterBake: 'facets: flat patches and steps where the shape is round',
             remedy: 'apply the subdivision or smoothing before export',

@@ -31,6 +31,7 @@ final class HighNotDenser implements Check
             title: 'High hardly denser than low',
             measured: 'High triangles over low triangles of a pair.',
             limit: 1.2,
+            unit: 'ratio',
             limitWords: 'under 1.2',
             afterBake: 'little or no detail in the maps',
             remedy: 'hand in the high poly, if there is one',

@@ -30,6 +30,7 @@ final class MaterialCount implements Check
             title: 'Materials against pages',
             measured: 'Materials in use on the low poly against the pages (sets of textures) of the standard.',
             limit: null,
+            unit: 'count',
             limitWords: 'the standard\'s pages; unset',
             afterBake: 'parts of the map are missing, or a page too many',
             remedy: 'merge materials, or raise the pages of the standard',

@@ -31,6 +31,7 @@ final class MaterialMissing implements Check
             title: 'Faces without material',
             measured: 'Low faces with no material, in formats that carry materials, counted as triangles.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'nothing; the engine shows its own stand-in',
             remedy: 'assign a material',

@@ -31,6 +31,7 @@ final class MaterialStray implements Check
             title: 'Material on hardly any faces',
             measured: 'Share of the low poly\'s area that a material is on, above none.',
             limit: 0.005,
+            unit: 'share',
             limitWords: '0.5 %',
             afterBake: 'a stray page of textures for a few faces',
             remedy: 'give these faces the material of the rest',

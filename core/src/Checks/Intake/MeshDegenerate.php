@@ -30,6 +30,7 @@ final class MeshDegenerate implements Check
             title: 'Triangles without area',
             measured: 'Low triangles of no area (under 1e-12 of their longest edge squared) or with a repeated corner; on the high a note.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'spots: normals there are undefined',
             remedy: 'weld or delete them',

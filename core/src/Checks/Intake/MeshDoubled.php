@@ -30,6 +30,7 @@ final class MeshDoubled implements Check
             title: 'Faces on each other',
             measured: 'Low faces whose corners are those of another face, either way round; on the high a note.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'flicker and dark spots where two faces fight',
             remedy: 'delete the doubled faces',

@@ -33,6 +33,7 @@ final class MeshFlipped implements Check
             title: 'Faces turned inside out',
             measured: 'Low triangles wound against their neighbours, in closed shells of negative volume that lie in no other shell, or in shells that face away from their high, counted. On the high a blocker for shells that rays from its low meet from behind over half of it, else a note.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'holes, black patches, or the far side baked through',
             remedy: 'turn these faces round',

@@ -29,6 +29,7 @@ final class MeshLoose implements Check
             title: 'Vertices without faces',
             measured: 'Vertices of a part that no face uses, counted.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'nothing; bounds and pivots may be off',
             remedy: 'delete them',

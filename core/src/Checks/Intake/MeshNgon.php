@@ -33,6 +33,7 @@ final class MeshNgon implements Check
             title: 'Faces left to chance',
             measured: 'Low faces of over four corners, or quads bent over 5°, that are not flat with one normal and UVs that lie flat with them, counted.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'a crease or dark diagonal where the engine cuts the face another way than the baker',
             remedy: 'triangulate the low poly before export',

@@ -30,6 +30,7 @@ final class MeshNonmanifold implements Check
             title: 'Edges of three faces, loose fans',
             measured: 'Low edges with over two faces, and vertices where separate fans of faces meet, counted on welded vertices.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'wrong shading along the edge; cages tear there',
             remedy: 'split the faces off, or delete the inner one',

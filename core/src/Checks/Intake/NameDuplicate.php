@@ -29,6 +29,7 @@ final class NameDuplicate implements Check
             title: 'Two parts of one name',
             measured: 'Parts of one name in one file, or in two files of one role.',
             limit: null,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'one of the two is baked twice or not at all',
             remedy: 'rename one of them or join them',

@@ -28,6 +28,7 @@ final class NameUnsafe implements Check
             title: 'Name that programs trip over',
             measured: 'Characters in a part\'s name that are control characters, outside ASCII, or blanks; and its length over 64.',
             limit: 64,
+            unit: 'count',
             limitWords: 'ASCII without blanks, 64 characters',
             afterBake: 'the part is not found, or is renamed without a word, by the next program',
             remedy: 'rename it',

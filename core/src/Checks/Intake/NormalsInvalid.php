@@ -31,6 +31,7 @@ final class NormalsInvalid implements Check
             title: 'Normals that are none',
             measured: 'Normals that are NaN, infinite or zero; in glTF, which requires unit normals, also those off unit length by over 1e-3. Counted.',
             limit: 0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'black or white spots and streaks',
             remedy: 'recompute the normals and export again',

@@ -31,6 +31,7 @@ final class NormalsInverted implements Check
             title: 'Normals that point inward',
             measured: 'Low corner normals over 90° off their face, as a share of the part\'s area; each corner stands for a third of its triangle.',
             limit: 0.005,
+            unit: 'share',
             limitWords: '0.5 %',
             afterBake: 'the far side baked through, or a normal map that is inside out: every ray starts the wrong way',
             remedy: 'recompute the normals from the faces, or flip them',

@@ -30,6 +30,7 @@ final class NormalsMissing implements Check
             title: 'Low poly without normals',
             measured: 'Corners of low parts that have no normal, in a file that says nothing of smoothing either.',
             limit: null,
+            unit: 'count',
             limitWords: 'every corner',
             afterBake: 'shading that every program makes up its own way: seams and gradients',
             remedy: 'export normals or smoothing groups',

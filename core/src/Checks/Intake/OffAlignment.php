@@ -35,6 +35,7 @@ final class OffAlignment implements Check
             title: 'Low and high do not lie on each other',
             measured: 'Offset of a low part against its high, by its surfaces, side against side: shift, turn or scale, whichever moves the part most, as a share of d. A caution above a fifth of the limit.',
             limit: Limits::of('off-alignment'),
+            unit: 'share',
             limitWords: '0.5 % of d (caution above 0.1 %)',
             afterBake: 'smears along edges and detail baked off its place',
             remedy: 'move the high poly onto the low poly by the vector given',

@@ -31,6 +31,7 @@ final class PivotDiffers implements Check
             title: 'Pivots of a pair apart',
             measured: 'Distance between the node origins of a low part and its high part, as a share of d.',
             limit: 0.001,
+            unit: 'share',
             limitWords: '0.1 % of d',
             afterBake: 'nothing in the maps; exploded or animated pieces come apart',
             remedy: 'set both pivots to the same place',

@@ -28,6 +28,7 @@ final class TransformMirrored implements Check
             title: 'Node mirrored',
             measured: 'Nodes whose matrix has a negative determinant; the winding is put right on reading.',
             limit: null,
+            unit: 'ratio',
             limitWords: 'no mirrored node',
             afterBake: 'inverted green or inside-out shading where another program does not put the winding right',
             remedy: 'freeze the transforms, then put the face direction right',

@@ -30,6 +30,7 @@ final class TransformUnfrozen implements Check
             title: 'Node turned or scaled',
             measured: 'Greatest difference between a node\'s turn and scale in the world and none at all. A caution where the scale of a low part is uneven: its normals lean.',
             limit: 1e-5,
+            unit: 'ratio',
             limitWords: '1e-5',
             afterBake: 'nothing, until a program ignores the transform of one side',
             remedy: 'freeze the transforms (apply rotation and scale) before export',

@@ -30,6 +30,7 @@ final class TriangleBudget implements Check
             title: 'Over the triangle budget',
             measured: 'Triangles of all low parts against the standard\'s budget.',
             limit: null,
+            unit: 'count',
             limitWords: 'the standard\'s, unset by default',
             afterBake: 'nothing in the maps',
             remedy: 'reduce the low poly, or raise the budget in the standard',

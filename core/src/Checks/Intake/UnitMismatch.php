@@ -31,6 +31,7 @@ final class UnitMismatch implements Check
             title: 'High and low differ in size',
             measured: 'Diagonal of all high parts over that of all low parts, as a ratio.',
             limit: Limits::of('unit-mismatch'),
+            unit: 'ratio',
             limitWords: 'outside 0.5 to 2',
             afterBake: 'an empty or smeared map: rays never meet the high poly',
             remedy: 'scale one of the files',

@@ -30,6 +30,7 @@ final class NameNear implements Check
             title: 'Names that differ by a slip',
             measured: 'Bases that are within two edits of each other (insertions, deletions, substitutions, swaps), numbering and copy tails aside, alone in that, and whose parts stand in one place.',
             limit: 2,
+            unit: 'count',
             limitWords: 'two edits',
             afterBake: 'the part bakes flat: its partner is not found',
             remedy: 'rename the high part after the low part',

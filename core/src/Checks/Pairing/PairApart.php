@@ -31,6 +31,7 @@ final class PairApart implements Check
             title: 'Pair in two places',
             measured: 'Gap between the bounds of a pair as a share of d; under 1 % they count as meeting, since a flat part may float a little over its low.',
             limit: 0.01,
+            unit: 'share',
             limitWords: 'bounds that do not meet',
             afterBake: 'an empty map: rays never meet the high poly',
             remedy: 'move one side onto the other, or mend the name',

@@ -31,6 +31,7 @@ final class PairCrossed implements Check
             title: 'Paired with the wrong part',
             measured: 'Whether the assignment of least total cost by place and size gives a low part another high part than its name does, at under half the cost and under 0.25, where the named one costs over 0.05.',
             limit: 0.05,
+            unit: 'ratio',
             limitWords: '0.05',
             afterBake: 'detail of another part, or smears',
             remedy: 'take the names by place',

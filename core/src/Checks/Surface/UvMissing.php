@@ -30,6 +30,7 @@ final class UvMissing implements Check
             title: 'Corners without UVs',
             measured: 'Low corners without UVs, a part; the high poly needs none.',
             limit: 0.0,
+            unit: 'count',
             limitWords: '0',
             afterBake: 'nothing is baked there',
             remedy: 'unwrap the part',

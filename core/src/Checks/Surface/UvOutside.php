@@ -32,6 +32,7 @@ final class UvOutside implements Check
             title: 'Island over the border of a tile',
             measured: 'How far an island sticks out of the integer UV tile that holds its middle, as a share of the tile; an island wholly inside any one tile is inside.',
             limit: 0.000001,
+            unit: 'share',
             limitWords: '1e-6',
             afterBake: 'what is outside wraps around or is lost',
             remedy: 'move the island into one tile',

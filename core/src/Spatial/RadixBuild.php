@@ -29,7 +29,7 @@ final class RadixBuild
         $keys = self::sorted($positions, $triangles, $count, $pieces);
         $count = count($keys);
         $leaf = $count < self::MANY ? self::LEAF : 2 * self::LEAF;
-        $skip = $second = $first = $size = [];
+        $second = $first = $size = [];
         // Ranges wait on a stack of fixed arrays with an explicit top: pushing and popping a list went wrong under the tracing JIT.
         $from = array_fill(0, 128, 0);
         $to = array_fill(0, 128, 0);
@@ -93,16 +93,8 @@ final class RadixBuild
         }
         $order = array_values($keys);
         unset($keys);
-        for ($i = 0; $i < $nodes; $i++) {
-            $skip[] = $nodes;
-        }
-        for ($i = 0; $i < $nodes; $i++) {
-            if ($second[$i] > 0) {
-                $skip[$i + 1] = $second[$i];
-                $skip[$second[$i]] = $skip[$i];
-            }
-        }
-        $boxes = self::boxes($positions, $triangles, $order, array_values($second), $first, $size, $nodes, $pieces);
+        $second = array_values($second);
+        $boxes = self::boxes($positions, $triangles, $order, $second, $first, $size, $nodes, $pieces);
         if ($pieces !== []) {
             $whole = intdiv(count($triangles), 3);
             foreach ($order as $k => $piece) {
@@ -112,7 +104,7 @@ final class RadixBuild
             }
         }
 
-        return [$positions, $triangles, $order, array_values($skip), array_values($second), $first, $size, ...$boxes, $pieces !== []];
+        return [$positions, $triangles, $order, TriangleTree::skips($second), $second, $first, $size, ...$boxes, $pieces !== []];
     }
 
     /**

@@ -38,7 +38,7 @@ final class SurfaceAreaBuild
             $cz[] = $z0[$t] + $z1[$t];
         }
         $order = $count === 0 ? [] : range(0, $count - 1);
-        $skip = $second = $first = $size = $minX = $minY = $minZ = $maxX = $maxY = $maxZ = [];
+        $second = $first = $size = $minX = $minY = $minZ = $maxX = $maxY = $maxZ = [];
         $from = array_fill(0, 256, 0);
         $to = array_fill(0, 256, 0);
         $above = array_fill(0, 256, -1);
@@ -180,16 +180,8 @@ final class SurfaceAreaBuild
             $to[$top] = $middle;
             $above[$top] = -1;
         }
-        for ($i = 0; $i < $nodes; $i++) {
-            $skip[] = $nodes;
-        }
-        for ($i = 0; $i < $nodes; $i++) {
-            if ($second[$i] > 0) {
-                $skip[$i + 1] = $second[$i];
-                $skip[$second[$i]] = $skip[$i];
-            }
-        }
+        $second = array_values($second);
 
-        return [$positions, $triangles, array_values($order), array_values($skip), array_values($second), $first, $size, $minX, $minY, $minZ, $maxX, $maxY, $maxZ, false];
+        return [$positions, $triangles, array_values($order), TriangleTree::skips($second), $second, $first, $size, $minX, $minY, $minZ, $maxX, $maxY, $maxZ, false];
     }
 }

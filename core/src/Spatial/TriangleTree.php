@@ -70,6 +70,24 @@ final class TriangleTree
         return new self(...SurfaceAreaBuild::of($positions, $triangles));
     }
 
+    /**
+     * @param  list<int>  $second  second child of each node, 0 in leaves
+     * @return list<int> the node after all below each
+     */
+    public static function skips(array $second): array
+    {
+        $nodes = count($second);
+        $skip = $nodes === 0 ? [] : array_fill(0, $nodes, $nodes);
+        foreach ($second as $i => $child) {
+            if ($child > 0) {
+                $skip[$i + 1] = $child;
+                $skip[$child] = $skip[$i];
+            }
+        }
+
+        return array_values($skip);
+    }
+
     public function nodeCount(): int
     {
         return count($this->skip);

@@ -62,7 +62,7 @@ final class Measure extends DeliveryJob
         foreach ($tasks as $task) {
             $measure = MeasureCatalogue::named($task->measure);
             $subject = self::subject($measures, $measure, $task->subject);
-            $measures->goTo($subject);
+            $measures->common()->goTo($subject);
             $result = $measures->get($measure::class, $subject);
             $done[] = [$task, $measures->key($measure, $subject), $measures->wasKnown($task->measure, $subject), $result instanceof NotMeasured ? $result->reason : null];
         }

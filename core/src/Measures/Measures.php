@@ -15,9 +15,7 @@ use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
 use Anvil\Place\QuarterTurn;
 use Anvil\Place\TiePlace;
-use Anvil\Rays\SetSurfaces;
 use Anvil\Sets\BakeSet;
-use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Version;
@@ -43,31 +41,13 @@ final class Measures
 
     private int $depth = 0;
 
+    private ?Common $common = null;
+
     /** @var array<int, int>|null part → its number, by object number */
     private ?array $numbers = null;
 
     /** @var array<string, BakeSet>|null */
     private ?array $sets = null;
-
-    /** Triangles of a set from which on what was made of it is not kept longer than it is needed. */
-    private const LARGE = 1_000_000;
-
-    /** @var array<string, SetSurfaces>|null */
-    private ?array $surfaces = null;
-
-    /** The set that is measured. */
-    private ?BakeSet $at = null;
-
-    /** @var array{TriangleTree, list<array{int, string}>}|null */
-    private ?array $assembledLow = null;
-
-    private ?string $hashOfStaying = null;
-
-    /** @var array<string, true>|null */
-    private ?array $allSeen = null;
-
-    /** @var array<string, int>|null */
-    private ?array $samples = null;
 
     /** @var array<int, BakeSet>|null set of each low part, by object number */
     private ?array $setOfLow = null;
@@ -271,7 +251,11 @@ final class Measures
         return $asked;
     }
 
-    // Of a part.
+    /** What several measures need. */
+    public function common(): Common
+    {
+        return $this->common ??= new Common($this);
+    }
 
     public function subject(RoledPart $part): Subject
     {
@@ -336,8 +320,6 @@ final class Measures
     {
         return array_map(static fn (RoledPart $part): string => $part->part->hash(), $parts);
     }
-
-    // Of sets.
 
     public function set(string $name): ?BakeSet
     {
@@ -471,68 +453,5 @@ final class Measures
     public function quarterTurn(): ?QuarterTurn
     {
         return $this->ofAsset(Kind\Turn::class);
-    }
-
-    // What several measures need in common, made when it is first asked for.
-
-    /**
-     * @return array<string, SetSurfaces> of all sets
-     */
-    public function surfaces(): array
-    {
-        if ($this->surfaces === null) {
-            $this->surfaces = [];
-            foreach ($this->asset->sets as $set) {
-                $this->surfaces[$set->name] = SetSurfaces::of($set, $this->asset->standard->rays->smooth);
-            }
-        }
-
-        return $this->surfaces;
-    }
-
-    /** What the trees of the set before take is given back, where that was a large one. */
-    public function goTo(Subject $subject): void
-    {
-        $set = $this->at;
-        $this->at = $subject->scope === Scope::Set ? $subject->ofSet() : null;
-        if ($set !== null && $set->name !== $this->at?->name && isset($this->surfaces[$set->name]) && $this->surfaces[$set->name]->triangleCount() > self::LARGE) {
-            $this->surfaces[$set->name] = SetSurfaces::of($set, $this->asset->standard->rays->smooth);
-        }
-    }
-
-    /**
-     * The low poly that hides what lies behind it, and the first triangle in it of each set.
-     *
-     * @return array{TriangleTree, list<array{int, string}>}
-     */
-    public function assembledLow(): array
-    {
-        return $this->assembledLow ??= AssetClearance::assembled($this->asset, $this->surfaces());
-    }
-
-    /** Whether all of a set counts as seen: what covers it comes off in use. */
-    public function isAllSeen(BakeSet $set): bool
-    {
-        $this->allSeen ??= AssetClearance::allSeen($this->asset);
-
-        return isset($this->allSeen[$set->name]);
-    }
-
-    /** Of the low poly that hides what lies behind it. */
-    public function hashOfStaying(): string
-    {
-        return $this->hashOfStaying ??= hash('sha256', implode(' ', array_merge(...array_map(static fn (BakeSet $set): array => self::hashes($set->low), AssetClearance::staying($this->asset)))));
-    }
-
-    /** How many rays a set is given of those of the asset. */
-    public function samplesOf(BakeSet $set): int
-    {
-        $this->samples ??= AssetClearance::sampleCounts($this->asset, function (RoledPart $part): array {
-            $contents = $this->ofPart(Kind\Contents::class, $part);
-
-            return [$contents->uvArea ?? 0.0, $contents->area ?? 0.0];
-        });
-
-        return $this->samples[$set->name] ?? 0;
     }
 }

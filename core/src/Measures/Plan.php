@@ -193,7 +193,7 @@ final readonly class Plan
     {
         foreach ($bundles as [$task]) {
             if ($task->measure instanceof Kind\Rays) {
-                $measures->assembledLow();
+                $measures->common()->assembledLow();
 
                 return;
             }
@@ -210,7 +210,7 @@ final readonly class Plan
         $out = [];
         foreach ($bundle as $task) {
             $class = $task->measure::class;
-            $measures->goTo($task->subject);
+            $measures->common()->goTo($task->subject);
             $before = $measures->secondsOf($class);
             $result = $measures->get($class, $task->subject);
             if ($told) {

@@ -65,7 +65,7 @@ final class Places extends SetMeasure implements Renamable
     {
         $set = $subject->ofSet();
 
-        return $measures->unplaced($set) !== null ? [] : TiePlaces::of($measures->asset->tiesOf($set), $measures->surfaces()[$set->name], count($measures->asset->pairing->ties));
+        return $measures->unplaced($set) !== null ? [] : TiePlaces::of($measures->asset->tiesOf($set), $measures->common()->surfaces()[$set->name], count($measures->asset->pairing->ties));
     }
 
     public function toArray(mixed $result, Measures $measures, Subject $subject): array

@@ -69,8 +69,8 @@ final class Rays extends SetMeasure implements Renamable
         $standard = $measures->asset->standard;
 
         return [
-            $standard->rays, $standard->mapSize, $standard->checks, $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $measures->samplesOf($set), $set->onItself,
-            $measures->isAllSeen($set), $measures->ofSet(Seen::class, $set), Measures::hashes($set->low), Measures::hashes($set->target()),
+            $standard->rays, $standard->mapSize, $standard->checks, $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $measures->common()->samplesOf($set), $set->onItself,
+            $measures->common()->isAllSeen($set), $measures->ofSet(Seen::class, $set), Measures::hashes($set->low), Measures::hashes($set->target()),
             array_map(static fn (BakeSet $other): array => Measures::hashes($other->target()), self::near($measures, $set)),
         ];
     }
@@ -96,9 +96,9 @@ final class Rays extends SetMeasure implements Renamable
         if ($refusal !== null) {
             return new NotMeasured($refusal);
         }
-        $surfaces = $measures->surfaces();
+        $surfaces = $measures->common()->surfaces();
         $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
-        $measured = ClearanceMeasure::of($surfaces[$set->name], $others, $measures->assembledLow()[0], $measures->asset->standard, $measures->samplesOf($set), $measures->isAllSeen($set));
+        $measured = ClearanceMeasure::of($surfaces[$set->name], $others, $measures->common()->assembledLow()[0], $measures->asset->standard, $measures->common()->samplesOf($set), $measures->common()->isAllSeen($set));
 
         return $measured->samples === 0 && ! $measured->isMasked() ? new NotMeasured(AssetClearance::NO_AREA) : $measured;
     }

@@ -55,14 +55,14 @@ final class Seen extends SetMeasure implements OnlyForInputs
 
     public function inputs(Measures $measures, Subject $subject): array
     {
-        $isAll = $measures->isAllSeen($subject->ofSet());
+        $isAll = $measures->common()->isAllSeen($subject->ofSet());
 
-        return [$isAll, $measures->asset->standard->rays->smooth, $isAll ? [] : Measures::hashes($subject->ofSet()->low), $isAll ? '' : $measures->hashOfStaying()];
+        return [$isAll, $measures->asset->standard->rays->smooth, $isAll ? [] : Measures::hashes($subject->ofSet()->low), $isAll ? '' : $measures->common()->hashOfStaying()];
     }
 
     public function compute(Measures $measures, Subject $subject): string
     {
-        return $measures->isAllSeen($subject->ofSet()) ? 'all' : Visibility::seenFrom($measures->surfaces()[$subject->key], $measures->assembledLow()[0], false);
+        return $measures->common()->isAllSeen($subject->ofSet()) ? 'all' : Visibility::seenFrom($measures->common()->surfaces()[$subject->key], $measures->common()->assembledLow()[0], false);
     }
 
     public function toArray(mixed $result, Measures $measures, Subject $subject): array

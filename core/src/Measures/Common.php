@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Measures;
+
+use Anvil\Clearance\AssetClearance;
+use Anvil\Pairing\RoledPart;
+use Anvil\Rays\SetSurfaces;
+use Anvil\Sets\BakeSet;
+use Anvil\Spatial\TriangleTree;
+
+/**
+ * What several measures of an asset need in common, made when it is first asked for.
+ */
+final class Common
+{
+    /** Triangles of a set from which on what was made of it is not kept longer than it is needed. */
+    private const LARGE = 1_000_000;
+
+    /** @var array<string, SetSurfaces>|null */
+    private ?array $surfaces = null;
+
+    /** The set that is measured. */
+    private ?BakeSet $at = null;
+
+    /** @var array{TriangleTree, list<array{int, string}>}|null */
+    private ?array $assembledLow = null;
+
+    private ?string $hashOfStaying = null;
+
+    /** @var array<string, true>|null */
+    private ?array $allSeen = null;
+
+    /** @var array<string, int>|null */
+    private ?array $samples = null;
+
+    public function __construct(private readonly Measures $measures)
+    {
+    }
+
+    /**
+     * @return array<string, SetSurfaces> of all sets
+     */
+    public function surfaces(): array
+    {
+        if ($this->surfaces === null) {
+            $this->surfaces = [];
+            foreach ($this->measures->asset->sets as $set) {
+                $this->surfaces[$set->name] = SetSurfaces::of($set, $this->measures->asset->standard->rays->smooth);
+            }
+        }
+
+        return $this->surfaces;
+    }
+
+    /** What the trees of the set before take is given back, where that was a large one. */
+    public function goTo(Subject $subject): void
+    {
+        $set = $this->at;
+        $this->at = $subject->scope === Scope::Set ? $subject->ofSet() : null;
+        if ($set !== null && $set->name !== $this->at?->name && isset($this->surfaces[$set->name]) && $this->surfaces[$set->name]->triangleCount() > self::LARGE) {
+            $this->surfaces[$set->name] = SetSurfaces::of($set, $this->measures->asset->standard->rays->smooth);
+        }
+    }
+
+    /**
+     * The low poly that hides what lies behind it, and the first triangle in it of each set.
+     *
+     * @return array{TriangleTree, list<array{int, string}>}
+     */
+    public function assembledLow(): array
+    {
+        return $this->assembledLow ??= AssetClearance::assembled($this->measures->asset, $this->surfaces());
+    }
+
+    /** Whether all of a set counts as seen: what covers it comes off in use. */
+    public function isAllSeen(BakeSet $set): bool
+    {
+        $this->allSeen ??= AssetClearance::allSeen($this->measures->asset);
+
+        return isset($this->allSeen[$set->name]);
+    }
+
+    /** Of the low poly that hides what lies behind it. */
+    public function hashOfStaying(): string
+    {
+        return $this->hashOfStaying ??= hash('sha256', implode(' ', array_merge(...array_map(static fn (BakeSet $set): array => Measures::hashes($set->low), AssetClearance::staying($this->measures->asset)))));
+    }
+
+    /** How many rays a set is given of those of the asset. */
+    public function samplesOf(BakeSet $set): int
+    {
+        $this->samples ??= AssetClearance::sampleCounts($this->measures->asset, function (RoledPart $part): array {
+            $contents = $this->measures->ofPart(Kind\Contents::class, $part);
+
+            return [$contents->uvArea ?? 0.0, $contents->area ?? 0.0];
+        });
+
+        return $this->samples[$set->name] ?? 0;
+    }
+}

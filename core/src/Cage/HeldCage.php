@@ -7,6 +7,7 @@ namespace Anvil\Cage;
 use Anvil\Asset\Asset;
 use Anvil\Clearance\ClearanceMeasure;
 use Anvil\Clearance\SetClearance;
+use Anvil\Geometry\FaceNormal;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Weld;
 use Anvil\Pairing\RoledPart;
@@ -199,8 +200,8 @@ final readonly class HeldCage
         $count = 0;
         $where = [];
         for ($t = 0, $n = count($low->triangles); $t < $n; $t += 3) {
-            $a = self::normal($low->positions, $low->triangles, $t);
-            $b = self::normal($cage, $low->triangles, $t);
+            $a = FaceNormal::long($low->positions, $low->triangles, intdiv($t, 3));
+            $b = FaceNormal::long($cage, $low->triangles, intdiv($t, 3));
             if ($a[0] * $b[0] + $a[1] * $b[1] + $a[2] * $b[2] < 0.0) {
                 $count++;
                 if (count($where) < self::WHERE) {
@@ -211,21 +212,5 @@ final readonly class HeldCage
         }
 
         return [$count, $where];
-    }
-
-    /**
-     * @param  list<float>  $p
-     * @param  list<int>  $tri
-     * @return array{float, float, float} twice the area long
-     */
-    private static function normal(array $p, array $tri, int $t): array
-    {
-        $a = 3 * $tri[$t];
-        $b = 3 * $tri[$t + 1];
-        $c = 3 * $tri[$t + 2];
-        [$ux, $uy, $uz] = [$p[$b] - $p[$a], $p[$b + 1] - $p[$a + 1], $p[$b + 2] - $p[$a + 2]];
-        [$vx, $vy, $vz] = [$p[$c] - $p[$a], $p[$c + 1] - $p[$a + 1], $p[$c + 2] - $p[$a + 2]];
-
-        return [$uy * $vz - $uz * $vy, $uz * $vx - $ux * $vz, $ux * $vy - $uy * $vx];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Rays;
 
+use Anvil\Geometry\FaceNormal;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Shells;
 use Anvil\Geometry\Weld;
@@ -126,21 +127,6 @@ final class HighSurface
      */
     public function normal(int $triangle): array
     {
-        $p = $this->positions;
-        $a = 3 * $this->triangles[3 * $triangle];
-        $b = 3 * $this->triangles[3 * $triangle + 1];
-        $c = 3 * $this->triangles[3 * $triangle + 2];
-        $ux = $p[$b] - $p[$a];
-        $uy = $p[$b + 1] - $p[$a + 1];
-        $uz = $p[$b + 2] - $p[$a + 2];
-        $vx = $p[$c] - $p[$a];
-        $vy = $p[$c + 1] - $p[$a + 1];
-        $vz = $p[$c + 2] - $p[$a + 2];
-        $x = $uy * $vz - $uz * $vy;
-        $y = $uz * $vx - $ux * $vz;
-        $z = $ux * $vy - $uy * $vx;
-        $length = sqrt($x * $x + $y * $y + $z * $z);
-
-        return $length > 0.0 ? [$x / $length, $y / $length, $z / $length] : [0.0, 0.0, 0.0];
+        return FaceNormal::unit($this->positions, $this->triangles, $triangle);
     }
 }

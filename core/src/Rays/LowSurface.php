@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Rays;
 
+use Anvil\Geometry\FaceNormal;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Shells;
 use Anvil\Geometry\Topology;
@@ -173,19 +174,8 @@ final class LowSurface
     {
         $p = $mesh->positions;
         $normals = $areas = [];
-        foreach (array_chunk($mesh->triangles, 3) as [$a, $b, $c]) {
-            $a *= 3;
-            $b *= 3;
-            $c *= 3;
-            $ux = $p[$b] - $p[$a];
-            $uy = $p[$b + 1] - $p[$a + 1];
-            $uz = $p[$b + 2] - $p[$a + 2];
-            $vx = $p[$c] - $p[$a];
-            $vy = $p[$c + 1] - $p[$a + 1];
-            $vz = $p[$c + 2] - $p[$a + 2];
-            $x = $uy * $vz - $uz * $vy;
-            $y = $uz * $vx - $ux * $vz;
-            $z = $ux * $vy - $uy * $vx;
+        for ($t = 0, $count = $mesh->triangleCount(); $t < $count; $t++) {
+            [$x, $y, $z] = FaceNormal::long($p, $mesh->triangles, $t);
             $length = sqrt($x * $x + $y * $y + $z * $z);
             $areas[] = $length / 2;
             $scale = $length > 0.0 ? 1.0 / $length : 0.0;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Surface;
 
+use Anvil\Geometry\FaceNormal;
 use Anvil\Geometry\Mesh;
 
 /**
@@ -46,15 +47,7 @@ final readonly class InvertedNormals
         $where = [];
         for ($i = 0, $count = count($mesh->triangles); $i < $count; $i += 3) {
             [$a, $b, $c] = [3 * $mesh->triangles[$i], 3 * $mesh->triangles[$i + 1], 3 * $mesh->triangles[$i + 2]];
-            $ux = $p[$b] - $p[$a];
-            $uy = $p[$b + 1] - $p[$a + 1];
-            $uz = $p[$b + 2] - $p[$a + 2];
-            $vx = $p[$c] - $p[$a];
-            $vy = $p[$c + 1] - $p[$a + 1];
-            $vz = $p[$c + 2] - $p[$a + 2];
-            $x = $uy * $vz - $uz * $vy;
-            $y = $uz * $vx - $ux * $vz;
-            $z = $ux * $vy - $uy * $vx;
+            [$x, $y, $z] = FaceNormal::long($p, $mesh->triangles, intdiv($i, 3));
             $area = sqrt($x * $x + $y * $y + $z * $z);
             $all += $area;
             for ($k = 0; $k < 3 && ! isset($without[intdiv($i, 3)]); $k++) {

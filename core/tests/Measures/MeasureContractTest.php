@@ -8,22 +8,28 @@ use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Runner;
+use Anvil\Clearance\SetClearance;
 use Anvil\Explode\Assembled;
+use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
 use Anvil\Measures\Kind\Cage;
+use Anvil\Measures\Kind\Colors;
 use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Kind\Health;
 use Anvil\Measures\Kind\Layout;
+use Anvil\Measures\Kind\LowNgons;
 use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Kind\Shades;
+use Anvil\Measures\Kind\Suffixes;
 use Anvil\Measures\Kind\Turn;
 use Anvil\Measures\MeasureCatalogue;
 use Anvil\Measures\Measures;
 use Anvil\Measures\NotKnown;
 use Anvil\Measures\Plan;
 use Anvil\Measures\Subject;
+use Anvil\Measures\Task;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Choices;
@@ -133,6 +139,9 @@ final class MeasureContractTest extends TestCase
             }
             $measures = Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)], self::few($standard), Choices::ofJson('{}'))->keptIn($store, true);
             Plan::of($measures, Runner::measures($measures))->run($measures);
+            // Under the names that they have now.
+            self::assertEqualsCanonicalizing(array_map(static fn (int $i): string => "$prefix$i", range(0, 11)), array_values(array_map(static fn (SetClearance $one): string => $one->name, $measures->clearances())));
+            self::assertSame(["{$prefix}3", "{$prefix}3_low", "{$prefix}3_high"], [$measures->placesOf("{$prefix}3")[0]->base, $measures->placesOf("{$prefix}3")[0]->low, $measures->placesOf("{$prefix}3")[0]->high]);
 
             return $store->counts();
         };
@@ -186,6 +195,41 @@ final class MeasureContractTest extends TestCase
         }
         self::assertEquals(['contents' => 0, 'turn' => 0, 'rays' => 1, 'mesh-health' => 1, 'cage' => 2], $waves);
         self::assertSame([Turn::class, Contents::class], array_values(array_intersect([Turn::class, Contents::class], (new Rays)->reads())));
+    }
+
+    /** What is measured of a part stays together, small parts are bundled, and of sets each is a bundle: the most work first. */
+    public function test_a_plan_bundles_what_is_small(): void
+    {
+        $part = static fn (string $name, int $triangles): Part => new Part($name, new Mesh([], []), [], Bounds::of([0.0, 0.0, 0.0], [1.0, 1.0, 1.0]), hash: $name, triangles: $triangles);
+        $files = [
+            Assets::file('x_low.obj', ['a_low' => $part('a_low', 90_000), 'b_low' => $part('b_low', 110_000), 'c_low' => $part('c_low', 1), 'd_low' => $part('d_low', 900_000)]),
+            Assets::file('x_high.obj', ['a_high' => $part('a_high', 10), 'b_high' => $part('b_high', 20)]),
+        ];
+        $measures = Measures::of($files, Standard::builtIn(), Choices::ofJson('{}'))->keptIn(new KeptInMemory, true);
+        $told = static fn (array $wanted): array => array_map(static fn (array $wave): array => array_map(static fn (array $bundle): string => implode(' ', array_map(static fn (Task $task): string => "{$task->measure->name()}:{$task->subject->key}", $bundle)), $wave), Plan::of($measures, $wanted)->waves);
+        self::assertSame([['mesh-health:3 ngons:3', 'mesh-health:0 ngons:0 mesh-health:1 ngons:1', 'mesh-health:4 mesh-health:5', 'mesh-health:2 ngons:2']], $told([Health::class, LowNgons::class]));
+        // What only tells whether rays are shot again goes before them, many at once; rays by what they are.
+        self::assertSame(['seen:a seen:b', 'rays:b', 'rays:a'], [...array_values(preg_grep('/^seen/', $told([Rays::class])[0]) ?: []), ...$told([Rays::class])[1]]);
+        // Small measures of the whole asset are one bundle, a large one is one by itself.
+        self::assertSame([['id-colors: suffixes:']], $told([Colors::class, Suffixes::class]));
+        self::assertSame([['turn:', 'id-colors: suffixes:']], $told([Colors::class, Suffixes::class, Turn::class]));
+    }
+
+    public function test_one_process_measures_parts_before_sets(): void
+    {
+        $asset = self::everything();
+        $said = [];
+        $measures = Measures::of([Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', $asset[1])], self::few('{}'), Choices::ofJson('{}'));
+        Plan::of($measures, [Rays::class, Health::class])->run($measures, static function (string $what, int $number, int $of) use (&$said): void {
+            $said[] = "$what $number/$of";
+        });
+        $all = count($said);
+        self::assertSame(range(1, $all), array_map(static fn (string $one): int => (int) preg_replace("#^.* (\d+)/$all$#", '$1', $one), $said), implode(', ', $said));
+        // Contents and the turn first, then health, then a set after the other.
+        self::assertSame(['looking at a_low 1', 'looking at a_low 2'], array_map(static fn (string $one): string => explode('/', $one)[0], array_slice($said, 0, 2)));
+        self::assertCount($all - 2, preg_grep('/^shooting rays of /', array_slice($said, 2)) ?: []);
+        self::assertGreaterThan(0.0, $measures->secondsOf(Rays::class));
+        self::assertGreaterThan($measures->secondsOf(Health::class), $measures->secondsOf(Rays::class));
     }
 
     public function test_a_subject_is_what_it_is(): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Measures;
 
 use Anvil\Clearance\AssetClearance;
+use Anvil\Geometry\Bounds;
 use Anvil\Pairing\RoledPart;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Sets\BakeSet;
@@ -35,6 +36,9 @@ final class Common
     /** @var array<string, int>|null */
     private ?array $samples = null;
 
+    /** @var array<string, Bounds|null> by set */
+    private array $targets = [];
+
     public function __construct(private readonly Measures $measures)
     {
     }
@@ -52,6 +56,16 @@ final class Common
         }
 
         return $this->surfaces;
+    }
+
+    /** Bounds of what the rays of a set are to meet: asked of every set by every other. */
+    public function boundsOfTarget(BakeSet $set): ?Bounds
+    {
+        if (! array_key_exists($set->name, $this->targets)) {
+            $this->targets[$set->name] = RoledPart::boundsOf($set->target());
+        }
+
+        return $this->targets[$set->name];
     }
 
     /** What the trees of the set before take is given back, where that was a large one. */

@@ -12,7 +12,6 @@ use Anvil\Measures\Measures;
 use Anvil\Measures\Renamable;
 use Anvil\Measures\SetMeasure;
 use Anvil\Measures\Subject;
-use Anvil\Pairing\RoledPart;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Sets\BakeSet;
 
@@ -86,7 +85,7 @@ final class Rays extends SetMeasure implements Renamable
         $reached = $low?->grown($low->diagonal());
 
         return array_values(array_filter($measures->asset->sets, static fn (BakeSet $other): bool => $other->name !== $set->name && $reached !== null
-            && RoledPart::boundsOf($other->target())?->meets($reached) === true));
+            && $measures->common()->boundsOfTarget($other)?->meets($reached) === true));
     }
 
     public function compute(Measures $measures, Subject $subject): SetClearance|NotMeasured

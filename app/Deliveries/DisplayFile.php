@@ -55,9 +55,10 @@ final class DisplayFile
         }
         // A cage has a vertex for each of the low poly's own.
         $lows = [];
+        $rows = $stored->parts();
         foreach ($asset->parts as $number => $part) {
             if ($part->role === Role::Low) {
-                $lows[$stored->parts()[$number]->id] = true;
+                $lows[$rows[$number]->id] = true;
             }
         }
         $single = [];

@@ -36,7 +36,7 @@ final class Measures
     /** @var array<string, float> seconds that computing took, by class */
     private array $seconds = [];
 
-    /** @var array<string, true> classes that were asked for since `forget` */
+    /** @var array<string, true> classes that were asked for since `asked` told them */
     private array $asked = [];
 
     private int $depth = 0;
@@ -49,8 +49,8 @@ final class Measures
     /** @var array<string, BakeSet>|null */
     private ?array $sets = null;
 
-    /** @var array<int, BakeSet>|null set of each low part, by object number */
-    private ?array $setOfLow = null;
+    /** @var array<int, BakeSet>|null the whole set of each low and high part, by object number */
+    private ?array $setOf = null;
 
     /** @var array<string, string>|null */
     private ?array $notMeasured = null;
@@ -341,6 +341,21 @@ final class Measures
         return array_values(array_filter($this->asset->sets, static fn (BakeSet $set): bool => $set->isWhole()));
     }
 
+    /** The whole set that a part is a low or high part of. */
+    public function setOf(RoledPart $part): ?BakeSet
+    {
+        if ($this->setOf === null) {
+            $this->setOf = [];
+            foreach ($this->wholeSets() as $set) {
+                foreach ([...$set->low, ...$set->high] as $one) {
+                    $this->setOf[spl_object_id($one)] = $set;
+                }
+            }
+        }
+
+        return $this->setOf[spl_object_id($part)] ?? null;
+    }
+
     /** Triangles of the set that has most, low and high together. */
     public function largestSet(): int
     {
@@ -422,15 +437,7 @@ final class Measures
     /** How low and high of a tie lie on each other; null where that was not measured. */
     public function placeOf(Tie $tie): ?TiePlace
     {
-        if ($this->setOfLow === null) {
-            $this->setOfLow = [];
-            foreach ($this->wholeSets() as $set) {
-                foreach ($set->low as $part) {
-                    $this->setOfLow[spl_object_id($part)] = $set;
-                }
-            }
-        }
-        $set = $tie->low === [] ? null : $this->setOfLow[spl_object_id($tie->low[0])] ?? null;
+        $set = $tie->low === [] ? null : $this->setOf($tie->low[0]);
         foreach ($set === null ? [] : $this->ofSet(Kind\Places::class, $set) as $place) {
             if ($place->base === $tie->base && $place->low === $tie->low[0]->part->name) {
                 return $place;

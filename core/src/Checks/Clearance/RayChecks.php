@@ -71,7 +71,7 @@ final class RayChecks
         if ($measures->asset->standard->isOff('off-alignment')) {
             return $out;
         }
-        $bake = self::setsByName($measures)[$set] ?? null;
+        $bake = $measures->set($set);
         if ($bake === null) {
             return $out;
         }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Anvil\Measures\Kind;
 
-use Anvil\Clearance\SetClearance;
 use Anvil\Geometry\MeshHealth;
 use Anvil\Measures\Measures;
 use Anvil\Measures\PartMeasure;
@@ -73,17 +72,13 @@ final class NormalSides extends PartMeasure
      */
     public static function faced(Measures $measures, RoledPart $part): array
     {
+        $set = $measures->setOf($part);
+        $faced = $set === null ? null : $measures->clearanceOf($set)?->details->faced;
         $out = [];
-        foreach ($measures->wholeSets() as $set) {
-            foreach ([['low', $set->low], ['high', $set->high]] as [$side, $parts]) {
-                if (! in_array($part, $parts, true)) {
-                    continue;
-                }
-                $rays = $measures->ofSet(Rays::class, $set);
-                foreach ($rays instanceof SetClearance ? $rays->details->faced[$side] : [] as $shell) {
-                    if (($parts[$shell['part']] ?? null) === $part) {
-                        $out[] = $shell;
-                    }
+        foreach ($set === null || $faced === null ? [] : [[$set->low, $faced['low']], [$set->high, $faced['high']]] as [$parts, $shells]) {
+            foreach ($shells as $shell) {
+                if (($parts[$shell['part']] ?? null) === $part) {
+                    $out[] = $shell;
                 }
             }
         }

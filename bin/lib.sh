@@ -41,7 +41,7 @@ $(tail -n 5 "$VAR/log/apt.log")"
 
 APP_PACKAGES=(php8.2-cli php8.2-fpm php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache mariadb-server nginx)
 WORKER_PACKAGES=(php8.2-cli php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache)
-TEST_PACKAGES=(chromium chromium-driver assimp-utils assimp-testmodels python3-scipy python3-jellyfish)
+TEST_PACKAGES=(chromium chromium-driver assimp-utils assimp-testmodels python3-scipy python3-jellyfish python3-skimage)
 
 # Composer packages at the committed versions; what differs from the committed list is named.
 need_composer() {
@@ -269,6 +269,13 @@ php_admin_value[max_execution_time] = 300
 php_admin_value[error_log] = $VAR/log/php.log
 php_admin_flag[display_errors] = off
 CONF
+    # Configuration and routes are put together once a start, not once a request. Where that fails they are read as ever.
+    mkdir -p "$run/framework" && chown "$RUN_AS:$RUN_GROUP" "$run/framework" 2>/dev/null
+    local kept=(APP_CONFIG_CACHE="$run/framework/config.php" APP_ROUTES_CACHE="$run/framework/routes.php" APP_EVENTS_CACHE="$run/framework/events.php")
+    if (cd "$ROOT" && env "${kept[@]}" "${AS[@]+"${AS[@]}"}" php artisan config:cache && env "${kept[@]}" "${AS[@]+"${AS[@]}"}" php artisan route:cache && env "${kept[@]}" "${AS[@]+"${AS[@]}"}" php artisan event:cache) >>"$VAR/log/fpm.log" 2>&1; then
+        local one
+        for one in "${kept[@]}"; do echo "env[${one%%=*}] = ${one#*=}"; done >>"$run/fpm.conf"
+    fi
     cat >"$run/nginx.conf" <<CONF
 $([ "$RUN_AS" = root ] && echo 'user root;')
 worker_processes 1;

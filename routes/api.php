@@ -1,9 +1,11 @@
 <?php
 
 use App\Deliveries\DisplayFile;
+use App\Http\Controllers\ColorIdController;
 use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\MendController;
 use App\Http\Controllers\RackController;
+use App\Http\Controllers\SearchController;
 use App\Http\Controllers\StationController;
 use App\Http\Controllers\UploadController;
 use Illuminate\Support\Facades\Route;
@@ -16,6 +18,8 @@ Route::delete('assets/{asset}', [RackController::class, 'destroy'])->can('delete
 Route::post('uploads', [UploadController::class, 'store'])->middleware('throttle:handing-in');
 Route::get('uploads/{upload}', [UploadController::class, 'show']);
 Route::put('uploads/{upload}', [UploadController::class, 'update']);
+
+Route::get('search', SearchController::class);
 
 Route::get('formats', [MendController::class, 'formats']);
 
@@ -31,7 +35,9 @@ Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('clearance', [StationController::class, 'clearance'])->can('view', 'delivery');
     Route::get('hand-off', [StationController::class, 'handOff'])->can('view', 'delivery');
     Route::get('rays', [DeliveryController::class, 'rays'])->can('view', 'delivery');
-    Route::get('mesh/{role}', [DeliveryController::class, 'mesh'])->whereIn('role', DisplayFile::KINDS)->can('view', 'delivery');
+    Route::get('mesh/{kind}', [DeliveryController::class, 'mesh'])->whereIn('kind', DisplayFile::KINDS)->can('view', 'delivery');
+    Route::get('files/{file}/mesh', [DeliveryController::class, 'fileMesh'])->can('view', 'delivery');
+    Route::get('pieces/{output}', [ColorIdController::class, 'pieces'])->can('view', 'delivery');
     Route::post('cancel', [DeliveryController::class, 'cancel'])->can('change', 'delivery');
     Route::get('files/{file}/role', [MendController::class, 'rolePreview'])->can('view', 'delivery');
     Route::middleware('throttle:costly')->group(function (): void {
@@ -48,6 +54,9 @@ Route::prefix('deliveries/{delivery}')->group(function (): void {
         Route::post('place', [MendController::class, 'place'])->can('change', 'delivery');
         Route::post('suffixes', [MendController::class, 'suffixes'])->can('change', 'delivery');
         Route::post('outputs', [DeliveryController::class, 'output'])->can('change', 'delivery');
+        Route::post('id-cut', [ColorIdController::class, 'cut'])->can('change', 'delivery');
+        Route::post('id-sheet', [ColorIdController::class, 'sheet'])->can('change', 'delivery');
+        Route::post('id-files', [ColorIdController::class, 'handIn'])->can('change', 'delivery');
         Route::post('packages', [DeliveryController::class, 'seal'])->can('change', 'delivery');
     });
 });

@@ -90,16 +90,18 @@ final readonly class DeliveryPage
             $d->derived_from === null ? null : Delivery::query()->find($d->derived_from)?->number, $d->made_by_words,
             self::progress($d),
             new StandardData($standard->id, $standard->name, $standard->version, $rules->rays->setsKeptApart, $rules->whole, $rules->mapSize, $rules->limitInForce('sets-bleed'), $rules->suffixFor(Role::Low), $rules->suffixFor(Role::High), $standard->rules),
+            $this->measures->asset->unit(),
             StationStates::of($d),
             array_values($d->files->map(fn (File $file): FileData => $this->file($file))->all()),
             $this->parts(),
             array_values($d->sets->map(fn (BakeSet $set): SetData => $this->set($set))->all()),
-            array_values($d->findings->map(static fn ($finding): FindingData => new FindingData(
+            array_values($d->findings->values()->map(fn ($finding, int $number): FindingData => new FindingData(
                 $finding->id, $finding->code, $finding->station, $finding->severity, $finding->message, $finding->remedy,
                 $finding->subject['file'] ?? null, $finding->subject['part'] ?? null, $finding->subject['set'] ?? null, $finding->subject['other'] ?? null,
                 $finding->measure === null ? null : new MeasureData((float) $finding->measure['value'], (float) $finding->measure['limit'], $finding->measure['unit']),
-                $finding->texels, $finding->count, array_merge(...$finding->where), $finding->waived,
+                $finding->texels, $finding->count, array_merge(...$finding->where), $finding->waived, $finding->cause ?? (isset($this->report['causes']) ? null : $number),
             ))->all()),
+            StationStates::causes($d),
             $this->checks(),
             $this->explode(),
             // What was written before the last check is of other sets or reaches.
@@ -125,7 +127,20 @@ final readonly class DeliveryPage
             default => null,
         };
 
-        return new ProgressData($files->count(), $filesDone, $sets->count(), $setsDone, $doing);
+        $waitsFor = match (true) {
+            $delivery->isOver() => Judging::waitsFor($delivery->waits_for) === null ? null : "the $delivery->waits_for poly",
+            $filesDone < $files->count() => self::some($files->count() - $filesDone, $files->count(), 'file').' to be read',
+            $setsDone < $sets->count() => 'the rays of '.self::some($sets->count() - $setsDone, $sets->count(), 'set'),
+            default => 'the last checks',
+        };
+
+        return new ProgressData($files->count(), $filesDone, $sets->count(), $setsDone, $doing, $waitsFor);
+    }
+
+    /** `3 of 20 sets`, `1 set`. */
+    private static function some(int $some, int $all, string $noun): string
+    {
+        return ($some === $all ? number_format($all) : number_format($some).' of '.number_format($all))." $noun".($all === 1 ? '' : 's');
     }
 
     private function file(File $file): FileData
@@ -146,8 +161,24 @@ final readonly class DeliveryPage
             $file->bytes, $file->state, $file->error, $file->error_line, $file->error_offset, $file->sha256, $file->format, $file->unit, $file->up_axis,
             $file->parts->count(), array_sum($file->parts->map(static fn (Part $part): int => $part->triangles)->all()), array_sum($file->parts->map(static fn (Part $part): int => $part->vertices)->all()), $materials,
             $bounds === null ? null : new BoundsData($bounds->min, $bounds->max), $inFrame === null ? null : new BoundsData($inFrame->min, $inFrame->max),
-            $file->remarks ?? [], $file->extras ?? [], FormatCatalogue::lacks($file->format ?? ''), array_map(strval(...), array_keys($roles)),
+            $file->remarks ?? [], $file->extras ?? [], FormatCatalogue::lacks($file->format ?? ''), array_map(strval(...), array_keys($roles)), $this->frame($file),
         );
+    }
+
+    /**
+     * @return list<float>|null
+     */
+    private function frame(File $file): ?array
+    {
+        foreach ($this->measures->asset->files as $number => $one) {
+            if ($one->path === $file->name) {
+                $matrix = $this->measures->asset->frames[$number];
+
+                return $matrix->isIdentity() ? null : $matrix->m;
+            }
+        }
+
+        return null;
     }
 
     private static function bounds(Part $part): ?Bounds
@@ -192,6 +223,7 @@ final readonly class DeliveryPage
         $set = $this->setsByName[$row->name] ?? null;
         $low = $set === null ? [] : RoledPart::names($set->low);
         $high = $set === null ? [] : RoledPart::names($set->target());
+        $bounds = $set?->bounds();
         $reach = static fn (?Reach $reach): ReachData => new ReachData($reach?->out, $reach?->in);
 
         return new SetData(
@@ -203,6 +235,7 @@ final readonly class DeliveryPage
             $set === null ? [] : array_values(array_unique(array_map(static fn (RoledPart $part): string => $part->base, [...$set->low, ...$set->high]))), $set->onItself ?? false, $c->details->wrongShare ?? 0.0,
             $c->details->curve['top'] ?? 0.0, $c->details->curve['miss'] ?? [], $c->details->curve['wrong'] ?? [],
             $this->shades($row->name), isset($this->delivery->asset->reaches[$row->name]), $row->reused,
+            $bounds === null ? null : new BoundsData($bounds->min, $bounds->max),
         );
     }
 
@@ -234,7 +267,7 @@ final readonly class DeliveryPage
                     $sealed = $this->delivery->packages->where('state', MakingState::Done)->isNotEmpty();
                     [$state, $reason] = $sealed ? ['passed', null] : ['not-applicable', 'no package is sealed yet'];
                 }
-                $out[] = new CheckData($a->code, $a->title, $a->station->value, $state, $reason, $a->afterBake);
+                $out[] = new CheckData($a->code, $a->title, $a->station->value, $state, $reason, $a->afterBake, $a->limitWords);
             }
         }
 

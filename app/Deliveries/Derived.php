@@ -19,13 +19,14 @@ final class Derived
      * @param  array<int, Changes>  $changes  mesh file number → what changes in it
      * @param  string  $because  what was mended, in words
      * @param  bool  $exploded  whether a layout that was exploded still is
+     * @param  WrittenIds|null  $ids  how the asset's IDs are written into it, too
      */
-    public static function deliver(Delivery $from, array $changes, string $because, bool $exploded = true): Delivery
+    public static function deliver(Delivery $from, array $changes, string $because, bool $exploded = true, ?WrittenIds $ids = null): Delivery
     {
-        return DB::transaction(static function () use ($from, $changes, $because, $exploded): Delivery {
+        return DB::transaction(static function () use ($from, $changes, $because, $exploded, $ids): Delivery {
             $delivery = HandIn::next($from->asset, [
                 'state' => DeliveryState::Writing, 'step' => Step::Write, 'derived_from' => $from->id, 'made_by_words' => $because,
-                'changes' => ['files' => array_map(static fn (Changes $one): array => $one->toArray(), $changes), 'exploded' => $exploded],
+                'changes' => ['files' => array_map(static fn (Changes $one): array => $one->toArray(), $changes), 'exploded' => $exploded, ...($ids === null ? [] : ['ids' => $ids->toArray()])],
             ]);
             $from->asset->update(['changed_by' => config()->string('anvil.user')]);
             $delivery->refresh();

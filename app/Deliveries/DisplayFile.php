@@ -10,16 +10,16 @@ use Anvil\Geometry\Bytes;
 use Anvil\Geometry\DisplayMesh;
 use Anvil\Geometry\Mesh;
 use Anvil\Measures\Measures;
-use Anvil\Pairing\RoledPart;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 use App\Models\Delivery;
+use App\Models\File;
 use App\Models\Part;
 
 /**
- * The light meshes of a delivery's parts, a file a role: the length of a JSON header as uint32, the header, then for each part its
- * positions (float32 xyz) and triangles (uint32), in the header's order. Beside the roles there are two cages of our own: the low
- * poly moved outward by the reach in use, and the fitted one.
+ * Light meshes for the screen: of each file, in its own unit and axes, and two cages of our own in those of the asset: the low poly moved
+ * outward by the reach in use, and the fitted one. The length of a JSON header as uint32, the header, then for each part its positions
+ * (float32 xyz) and triangles (uint32), in the header's order.
  */
 final class DisplayFile
 {
@@ -27,36 +27,50 @@ final class DisplayFile
 
     public const FITTED = 'fitted';
 
-    private const ROLES = [Role::Low, Role::High, Role::Id, Role::Cage];
+    /** Triangles that are shown of a file in any case. */
+    private const LEAST = 20_000;
 
     /** What there may be a file of. */
-    public const KINDS = ['low', 'high', 'id', 'cage', self::SINGLE, self::FITTED];
+    public const KINDS = [self::SINGLE, self::FITTED];
 
     /**
+     * The light meshes of a file as it was read, in its own unit and axes.
+     *
+     * @param  list<array{name: string, colors: array<string, string>, all: int, light: Mesh}>  $parts
+     */
+    public static function writeFile(Delivery $delivery, File $file, array $parts): void
+    {
+        self::put(self::pathOf($delivery, $file), array_map(static fn (array $one): array => [['name' => $one['name'], 'all' => $one['all']], $one['colors'], $one['light']], $parts));
+    }
+
+    /** Where the light meshes of a file lie; made where an earlier version read it. */
+    public static function ofFile(Delivery $delivery, File $file): string
+    {
+        $path = self::pathOf($delivery, $file);
+        if (! Store::has($path)) {
+            $stored = new StoredDelivery($delivery);
+            self::writeFile($delivery, $file, array_values($file->parts->map(static fn (Part $part): array => ['name' => $part->name, 'colors' => $part->colors, 'all' => $part->triangles, 'light' => $stored->shown($part)])->all()));
+        }
+
+        return $path;
+    }
+
+    private static function pathOf(Delivery $delivery, File $file): string
+    {
+        return $delivery->folder()."/display/file-$file->id.bin";
+    }
+
+    /**
+     * The low poly moved outward by the reach in use.
+     *
      * @param  array<string, SetClearance>  $clearances  by set
      */
-    public static function write(Delivery $delivery, StoredDelivery $stored, array $clearances): void
+    public static function writeCage(Delivery $delivery, StoredDelivery $stored, array $clearances): void
     {
-        $asset = $stored->shown()->asset;
-        $setOf = [];
-        foreach ($asset->sets as $set) {
-            foreach ([...$set->low, ...$set->high, ...$set->id, ...$set->cage] as $part) {
-                $setOf[spl_object_id($part)] = $set->name;
-            }
-        }
-        foreach (self::ROLES as $role) {
-            $parts = [];
-            foreach ($asset->parts as $part) {
-                if ($part->role === $role) {
-                    $parts[] = [$part, $setOf[spl_object_id($part)] ?? null, $part->part->mesh];
-                }
-            }
-            self::put($delivery, $role->value, $parts);
-        }
         // A cage has a vertex for each of the low poly's own.
         $lows = [];
         $rows = $stored->parts();
-        foreach ($asset->parts as $number => $part) {
+        foreach ($stored->light()->asset->parts as $number => $part) {
             if ($part->role === Role::Low) {
                 $lows[$rows[$number]->id] = true;
             }
@@ -68,7 +82,7 @@ final class DisplayFile
                 array_push($single, ...self::cage($set, CageFit::single($set, $reach)));
             }
         }
-        self::put($delivery, self::SINGLE, $single);
+        self::put(self::path($delivery, self::SINGLE), $single);
         // A cage that was fitted at another reach or in other sets is no more the one of this delivery.
         Store::dropFile(self::path($delivery, self::FITTED));
     }
@@ -77,10 +91,11 @@ final class DisplayFile
      * The mesh that the screen shows in place of a part's own.
      *
      * @param  int  $all  triangles of all parts of its file
+     * @param  float  $share  of its file in what may be shown of the delivery
      */
-    public static function light(Mesh $mesh, int $all): Mesh
+    public static function light(Mesh $mesh, int $all, float $share = 1.0): Mesh
     {
-        $most = config()->integer('anvil.display_triangles');
+        $most = max(self::LEAST, $share * config()->integer('anvil.display_triangles'));
         $light = DisplayMesh::of($mesh, $all <= $most ? $mesh->triangleCount() : max(16, (int) ($most * $mesh->triangleCount() / $all)));
 
         return new Mesh($light->positions, $light->triangles, materials: $mesh->materials, materialRuns: $light->materialRuns);
@@ -97,7 +112,18 @@ final class DisplayFile
                 array_push($parts, ...self::cage($set, $fits[$set->name]->positions));
             }
         }
-        self::put($delivery, self::FITTED, $parts);
+        self::put(self::path($delivery, self::FITTED), $parts);
+    }
+
+    /**
+     * The high poly in pieces, each under its number, in the frame of the asset.
+     *
+     * @param  list<array{int, string, Mesh}>  $pieces  number, part, mesh
+     */
+    public static function writePieces(string $path, array $pieces): void
+    {
+        $all = array_sum(array_map(static fn (array $piece): int => $piece[2]->triangleCount(), $pieces));
+        self::put($path, array_map(static fn (array $piece): array => [['name' => $piece[1], 'piece' => $piece[0], 'all' => $piece[2]->triangleCount()], [], self::light($piece[2], $all)], $pieces));
     }
 
     /** @param  string  $kind  one of KINDS */
@@ -108,7 +134,7 @@ final class DisplayFile
 
     /**
      * @param  list<float>  $positions  side by side with the set's low parts one after the other
-     * @return list<array{RoledPart, string, Mesh}>
+     * @return list<array{array{name: string, all: int}, array<string, string>, Mesh}>
      */
     private static function cage(BakeSet $set, array $positions): array
     {
@@ -116,7 +142,8 @@ final class DisplayFile
         $at = 0;
         foreach ($set->low as $part) {
             $length = count($part->part->mesh->positions);
-            $out[] = [$part, $set->name, $part->part->mesh->withPositions(array_slice($positions, $at, $length))];
+            $mesh = $part->part->mesh->withPositions(array_slice($positions, $at, $length));
+            $out[] = [['name' => $part->part->name, 'all' => $mesh->triangleCount()], [], self::light($mesh, $mesh->triangleCount())];
             $at += $length;
         }
 
@@ -124,27 +151,22 @@ final class DisplayFile
     }
 
     /**
-     * @param  list<array{RoledPart, string|null, Mesh}>  $parts  part, its set, its mesh
+     * @param  list<array{array{name: string, all: int, piece?: int}, array<string, string>, Mesh}>  $parts  what is said of it, colors by material, its light mesh
      */
-    private static function put(Delivery $delivery, string $kind, array $parts): void
+    private static function put(string $path, array $parts): void
     {
-        $all = array_sum(array_map(static fn (array $one): int => $one[2]->triangleCount(), $parts));
         $head = [];
         $body = '';
-        foreach ($parts as [$part, $set, $mesh]) {
-            $light = self::light($mesh, $all);
+        foreach ($parts as [$said, $ofMaterial, $light]) {
             $colors = [];
             foreach ($light->materialRuns as [$triangle, $material]) {
-                $colors[] = [$triangle, $part->part->colors[$mesh->materials[$material] ?? ''] ?? null];
+                $colors[] = [$triangle, $ofMaterial[$light->materials[$material] ?? ''] ?? null];
             }
-            $head[] = [
-                'name' => $part->part->name, 'file' => $part->path, 'set' => $set, 'colors' => $colors,
-                'vertices' => intdiv(count($light->positions), 3), 'triangles' => intdiv(count($light->triangles), 3), 'all' => $part->part->triangleCount(),
-            ];
+            $head[] = [...$said, 'colors' => $colors, 'vertices' => intdiv(count($light->positions), 3), 'triangles' => intdiv(count($light->triangles), 3)];
             $body .= Bytes::packFloats($light->positions).Bytes::packUints($light->triangles);
         }
         $json = json_encode(['parts' => $head], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
         $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);
-        Store::put(self::path($delivery, $kind), pack('V', strlen($json)).$json.$body);
+        Store::put($path, pack('V', strlen($json)).$json.$body);
     }
 }

@@ -8,6 +8,7 @@ use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Zip\ZippedFiles;
 use Anvil\Pairing\NameReading;
+use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Standard as Rules;
 use Anvil\Unreadable;
 use App\Models\Asset;
@@ -44,6 +45,15 @@ final class HandIn
                     throw ValidationException::withMessages(['uploads' => 'these files were handed in already, a moment ago']);
                 }
                 $asset ??= $this->assetFor(array_column($files, 'name'), $name, $standard, $user);
+                $joined = self::joined($asset, array_column($files, 'name'));
+                if ($joined !== null) {
+                    $added = self::stored($joined, $files);
+                    $delivery = self::completed($joined, $added);
+                    $asset->update(['changed_by' => $user]);
+                    Upload::query()->whereIn('id', $ids)->delete();
+
+                    return $delivery;
+                }
                 $delivery = self::next($asset, ['state' => DeliveryState::Reading, 'step' => Step::Read]);
                 // A transaction that is begun anew begins with an empty folder.
                 if ($folder !== null) {
@@ -71,6 +81,64 @@ final class HandIn
         }
 
         return $delivery;
+    }
+
+    /**
+     * The newest delivery of an asset, where it has one side only and these files may be the other one: it is not whole yet, and they complete it.
+     *
+     * @param  list<string>  $names
+     */
+    private static function joined(Asset $asset, array $names): ?Delivery
+    {
+        Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
+        $id = $asset->deliveries()->max('id');
+        $newest = Delivery::query()->whereKey($id)->lockForUpdate()->first();
+        if ($newest === null || $newest->derived_from !== null || $newest->state === DeliveryState::Writing) {
+            return null;
+        }
+        // One that is judged to its end never changes, unless it waits for its other side.
+        if ($newest->isOver() && ($newest->state !== DeliveryState::Done || $newest->waits_for === null)) {
+            return null;
+        }
+        $rules = $asset->rules();
+        $roles = [];
+        $there = [];
+        foreach ($newest->files as $file) {
+            $there[mb_strtolower($file->name)] = true;
+            if ($file->kind === 'mesh') {
+                $roles[$file->role ?? RoledPart::roleOfFile($file->name, $rules)->value ?? ''] = true;
+            }
+        }
+        $hasLow = isset($roles['low']);
+        // Its parts may say what the name of its file does not; then it is known once it is judged.
+        if (($hasLow === isset($roles['high']) || isset($roles[''])) && $newest->waits_for === null) {
+            return null;
+        }
+        $lacks = $newest->waits_for ?? ($hasLow ? 'high' : 'low');
+        foreach ($names as $name) {
+            $role = RoledPart::roleOfFile($name, $rules)?->value;
+            if (isset($there[mb_strtolower($name)]) || ($role !== null && $role !== $lacks && isset($roles[$role]))) {
+                return null;
+            }
+        }
+
+        return $newest;
+    }
+
+    /**
+     * A delivery that gets the files that it lacked, and is read and judged on.
+     *
+     * @param  list<array{position: int, name: string, path: string, kind: string, role: string|null, bytes: int, state: FileState}>  $rows
+     */
+    private static function completed(Delivery $delivery, array $rows): Delivery
+    {
+        $last = $delivery->files()->max('position');
+        $next = is_numeric($last) ? (int) $last + 1 : 0;
+        $delivery->files()->createMany(array_map(static fn (array $row): array => [...$row, 'position' => $next + $row['position']], $rows));
+        $delivery->update(['waits_for' => null]);
+        Steps::begin($delivery);
+
+        return $delivery->refresh();
     }
 
     /**

@@ -22,7 +22,7 @@ final readonly class Rack
     public const PAGE = 100;
 
     /** What is read of a delivery: all but its report, which is large. */
-    private const COLUMNS = ['id', 'asset_id', 'number', 'state', 'step', 'run', 'verdict', 'blockers', 'cautions', 'notes', 'summary', 'checked_at', 'created_at'];
+    private const COLUMNS = ['id', 'asset_id', 'number', 'state', 'step', 'run', 'verdict', 'waits_for', 'blockers', 'cautions', 'notes', 'summary', 'checked_at', 'created_at'];
 
     /**
      * @param  string  $find  letters in the name of the asset or of one of its parts; empty for all
@@ -81,7 +81,7 @@ final readonly class Rack
         return new AssetRowData(
             $asset->id, $asset->name, $delivery->number, $delivery->id, is_int($deliveries) ? $deliveries : 1, $delivery->state, $delivery->isOver() ? null : DeliveryPage::progress($delivery)->doing, $delivery->verdict,
             $delivery->blockers, $delivery->cautions, $delivery->notes, $row->parts, $row->sets, $row->low, $row->high,
-            $row->stations($isSealed), ($delivery->checked_at ?? $delivery->created_at)->toIso8601String(), $asset->changed_by, $isSealed,
+            $row->stations($isSealed), ($delivery->checked_at ?? $delivery->created_at)->toIso8601String(), $asset->changed_by, $isSealed, $delivery->waits_for,
         );
     }
 

@@ -51,17 +51,17 @@ final readonly class RackRow
             return null;
         }
 
-        return new self($kept['parts'], $kept['sets'], $kept['low'], $kept['high'], array_map(static fn (array $one): StationData => new StationData(...$one), $kept['stations']));
+        return new self($kept['parts'], $kept['sets'], $kept['low'], $kept['high'], array_map(static fn (array $one): StationData => new StationData(...[...$one, 'subjects' => $one['subjects'] ?? 0]), $kept['stations']));
     }
 
     /**
-     * @return array{run: int, state: string, parts: int, sets: int, low: int, high: int, stations: list<array{key: string, title: string, state: string, blockers: int, cautions: int, notes: int, reason: string|null}>}
+     * @return array{run: int, state: string, parts: int, sets: int, low: int, high: int, stations: list<array{key: string, title: string, state: string, blockers: int, cautions: int, notes: int, subjects: int, reason: string|null}>}
      */
     public function toKeep(int $run, DeliveryState $state): array
     {
         return [
             'run' => $run, 'state' => $state->value, 'parts' => $this->parts, 'sets' => $this->sets, 'low' => $this->low, 'high' => $this->high,
-            'stations' => array_map(static fn (StationData $one): array => ['key' => $one->key, 'title' => $one->title, 'state' => $one->state, 'blockers' => $one->blockers, 'cautions' => $one->cautions, 'notes' => $one->notes, 'reason' => $one->reason], $this->stations),
+            'stations' => array_map(static fn (StationData $one): array => ['key' => $one->key, 'title' => $one->title, 'state' => $one->state, 'blockers' => $one->blockers, 'cautions' => $one->cautions, 'notes' => $one->notes, 'subjects' => $one->subjects, 'reason' => $one->reason], $this->stations),
         ];
     }
 
@@ -72,6 +72,6 @@ final readonly class RackRow
      */
     public function stations(bool $isSealed): array
     {
-        return array_map(static fn (StationData $one): StationData => $one->key === 'hand-off' && $isSealed && $one->state === 'waiting' ? new StationData($one->key, $one->title, 'clear', $one->blockers, $one->cautions, $one->notes, null) : $one, $this->stations);
+        return array_map(static fn (StationData $one): StationData => $one->key === 'hand-off' && $isSealed && $one->state === 'waiting' ? new StationData($one->key, $one->title, 'clear', $one->blockers, $one->cautions, $one->notes, $one->subjects, null) : $one, $this->stations);
     }
 }

@@ -6,8 +6,10 @@ namespace App\Deliveries;
 
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Station;
+use App\Http\Data\CauseData;
 use App\Http\Data\StationData;
 use App\Models\Delivery;
+use App\Models\Finding;
 use App\Models\State\DeliveryState;
 use App\Models\State\MakingState;
 
@@ -23,10 +25,11 @@ final class StationStates
      */
     public static function of(Delivery $delivery): array
     {
-        $counts = [];
-        foreach ($delivery->findings as $finding) {
-            if (! $finding->waived) {
-                $counts[$finding->station][$finding->severity] = ($counts[$finding->station][$finding->severity] ?? 0) + 1;
+        $counts = $subjects = [];
+        foreach (self::causes($delivery) as $cause) {
+            if (! $cause->waived) {
+                $counts[$cause->station][$cause->severity] = ($counts[$cause->station][$cause->severity] ?? 0) + 1;
+                $subjects[$cause->station] = ($subjects[$cause->station] ?? 0) + $cause->subjects;
             }
         }
         $states = self::checkStates($delivery);
@@ -34,10 +37,25 @@ final class StationStates
         foreach (Station::cases() as $station) {
             $own = $counts[$station->value] ?? [];
             [$state, $reason] = self::state($station, $delivery, $states[$station->value] ?? [], $own !== []);
-            $out[] = new StationData($station->value, self::TITLES[$station->value], $state, $own['blocker'] ?? 0, $own['caution'] ?? 0, $own['note'] ?? 0, $reason);
+            $out[] = new StationData($station->value, self::TITLES[$station->value], $state, $own['blocker'] ?? 0, $own['caution'] ?? 0, $own['note'] ?? 0, $subjects[$station->value] ?? 0, $reason);
         }
 
         return $out;
+    }
+
+    /**
+     * @return list<CauseData>
+     */
+    public static function causes(Delivery $delivery): array
+    {
+        /** @var list<array{code: string, severity: string, message: string, remedy: string, subjects: int, waived: bool}>|null $causes */
+        $causes = $delivery->report['causes'] ?? null;
+        if ($causes === null) {
+            // Judged by an earlier version: each finding for itself, in the order of the rows.
+            return array_values($delivery->findings->map(static fn (Finding $one): CauseData => new CauseData($one->code, $one->station, $one->severity, $one->message, $one->remedy, 1, $one->waived))->all());
+        }
+
+        return array_map(static fn (array $one): CauseData => new CauseData($one['code'], (Catalogue::about()[$one['code']] ?? null)?->station->value ?? '', $one['severity'], $one['message'], $one['remedy'], $one['subjects'], $one['waived']), $causes);
     }
 
     /**
@@ -70,13 +88,18 @@ final class StationStates
         if ($delivery->state === DeliveryState::Failed || $delivery->state === DeliveryState::Cancelled) {
             return ['not-run', $delivery->state === DeliveryState::Failed ? 'checking failed' : 'cancelled'];
         }
-        if ($delivery->state !== DeliveryState::Done) {
+        if ($delivery->state !== DeliveryState::Done && ($station === Station::HandOff || $checks === [])) {
             return ['computing', null];
         }
         if ($station === Station::HandOff) {
             $sealed = $delivery->packages->where('state', MakingState::Done)->isNotEmpty();
 
-            return [$sealed ? 'clear' : 'waiting', $sealed ? null : ($delivery->verdict === 'ready' ? 'ready to seal' : 'blocked')];
+            return [$sealed ? 'clear' : 'waiting', $sealed ? null : ($delivery->verdict === 'ready' ? 'ready to seal' : (Judging::waitsFor($delivery->waits_for) ?? 'blocked'))];
+        }
+        foreach ($checks as [$state, $reason]) {
+            if ($state === 'waiting') {
+                return [$delivery->state === DeliveryState::Done ? 'waiting' : 'computing', $reason];
+            }
         }
         foreach ($checks as [$state, $reason]) {
             if ($state === 'not-run') {

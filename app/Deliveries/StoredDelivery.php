@@ -51,16 +51,33 @@ final class StoredDelivery
     }
 
     /**
-     * With the meshes that the screen shows in place of the parts' own.
+     * The mesh that the screen shows in place of a part's own.
      */
-    public function shown(): Measures
+    public function shown(Part $part): Mesh
     {
-        return $this->with(function (Part $part): Mesh {
-            $light = Store::get(self::shownAs($part->store));
+        $light = Store::get(self::shownAs($part->store));
 
-            // A file that was read by an earlier version has none yet.
-            return $light === null ? DisplayFile::light(MeshStore::decode($this->bytes($part->store, $part)), $part->triangles) : MeshStore::decode($light);
-        });
+        // A file that was read by an earlier version has none yet.
+        return $light === null ? DisplayFile::light(MeshStore::decode($this->bytes($part->store, $part)), $part->triangles) : MeshStore::decode($light);
+    }
+
+    /** One file by itself, with its meshes; what is measured is kept. */
+    public function computingFile(File $file): Measures
+    {
+        return $this->with(fn (Part $part): Mesh => MeshStore::decode($this->bytes($part->store, $part)), $file)->keptIn(new KeptMeasures, true);
+    }
+
+    /**
+     * Each file that is read by itself, with what is known of it.
+     *
+     * @return list<Measures>
+     */
+    public function readFiles(): array
+    {
+        $store = new KeptMeasures(true);
+        $read = array_values(array_filter($this->meshFiles(), static fn (File $file): bool => ! $file->state->isOpen()));
+
+        return array_map(fn (File $file): Measures => $this->with(static fn (Part $part): ?Mesh => null, $file)->keptIn($store, false), $read);
     }
 
     /** Where the light mesh of a part lies, by where its own does. */
@@ -71,11 +88,12 @@ final class StoredDelivery
 
     /**
      * @param  Closure(Part): (Mesh|null)  $meshOf  null: it keeps only what is known of it
+     * @param  File|null  $only  that file by itself
      */
-    private function with(Closure $meshOf): Measures
+    private function with(Closure $meshOf, ?File $only = null): Measures
     {
         $files = [];
-        foreach ($this->meshFiles() as $file) {
+        foreach ($only === null ? $this->meshFiles() : [$only] as $file) {
             $parts = [];
             foreach ($file->parts as $part) {
                 $mesh = $meshOf($part) ?? new Mesh([], [], materials: $part->materials);
@@ -88,7 +106,7 @@ final class StoredDelivery
         }
         $assembled = null;
         try {
-            $assembled = $this->assembled();
+            $assembled = $only === null ? $this->assembled() : null;
         } catch (Unreadable $error) {
             $files[] = new ReadFile(FormatCatalogue::EXPLODE_PLAN, null, '', null, $error);
         }

@@ -4,19 +4,16 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use Anvil\Checks\Runner;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Handoff\Ticket;
 use Anvil\Measures\Kind\Layout;
 use Anvil\Measures\Kind\Shades;
-use Anvil\Measures\Kind\Suffixes;
 use Anvil\Measures\Kind\Whole;
 use Anvil\Measures\MeasureCatalogue;
-use Anvil\Place\PlaceMend;
 use Anvil\Report\Report;
-use Anvil\Standard\Severity;
 use App\Deliveries\DisplayFile;
-use App\Deliveries\IdSheet;
+use App\Deliveries\FoundIds;
+use App\Deliveries\Judging;
 use App\Deliveries\RackRow;
 use App\Deliveries\StoredDelivery;
 use App\Deliveries\Turn;
@@ -43,42 +40,29 @@ final class CheckDelivery extends DeliveryJob
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
         $clearances = $measures->clearances();
-        $results = Runner::run($measures);
+        $results = Judging::results($measures);
         $plan = $measures->ofAsset(Layout::class);
         $report = new Report($measures, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
-        DisplayFile::write($delivery, $stored, $clearances);
-        $place = PlaceMend::of($measures->asset, $measures->quarterTurn());
-        $guess = $measures->ofAsset(Suffixes::class);
+        DisplayFile::writeCage($delivery, $stored, $clearances);
         $whole = MeasureCatalogue::get(Whole::class)->subjects($measures) === [] ? null : $measures->ofAsset(Whole::class);
         $extra = [
             'shades' => (object) $measures->ofAsset(Shades::class),
-            'place' => $place === null ? null : ['factor' => $place->factor, 'turn' => $place->turn, 'words' => $place->words(), 'matrix' => $place->matrix->m, 'stuck' => $place->stuck],
-            'suffixes' => $guess === null ? null : ['suffixes' => $guess->suffixes, 'pairs' => $guess->pairs, 'bases' => $guess->bases, 'ofFiles' => $guess->ofFiles],
+            ...Judging::mends($measures),
             'whole' => $whole === null ? null : ['clean' => $whole->isClean, 'out' => $whole->reach->out, 'in' => $whole->reach->in],
         ];
         $array = $report->toArray();
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
         // Cancelled or begun anew while it was being checked: what was found late is not put over that.
         $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra): void {
-            $delivery->findings()->delete();
-            $position = 0;
-            foreach ($report->results as $result) {
-                foreach ($result->findings as $finding) {
-                    $delivery->findings()->create([
-                        'position' => $position++, 'code' => $finding->code, 'station' => $result->about->station->value, 'severity' => $finding->severity->value,
-                        'message' => $finding->message, 'remedy' => $finding->remedy, 'subject' => $finding->subject, 'measure' => $finding->measure?->toArray(),
-                        'texels' => $finding->texels, 'count' => $finding->count, 'where' => $finding->where, 'waived' => $finding->waived,
-                    ]);
-                }
-            }
+            Judging::record($delivery, $report->results);
+            $side = $measures->asset->sideToCome();
             Turn::to($delivery, DeliveryState::Done, null, [
-                'verdict' => $report->isReady() ? 'ready' : 'blocked',
-                'blockers' => $report->count(Severity::Blocker), 'cautions' => $report->count(Severity::Caution), 'notes' => $report->count(Severity::Note),
+                'verdict' => $side !== null ? 'waiting' : ($report->isReady() ? 'ready' : 'blocked'), 'waits_for' => $side?->value,
                 'report' => [
-                    ...$extra,
-                    'ids' => IdSheet::of($measures),
+                    ...($delivery->report ?? []), ...$extra,
+                    'ids' => FoundIds::of($measures),
                     'settings' => Ticket::of($delivery->asset->name, $report)->settings(),
-                    'checks' => $array['checks'], 'common' => $array['common'], 'sets' => $array['sets'],
+                    'common' => $array['common'], 'sets' => $array['sets'],
                     'explode' => $plan === null ? null : [...$plan->toArray($measures->asset), 'conflicts' => (object) ExplodePlan::inTheWay($measures->asset, $clearances), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
                 ],
                 'core_version' => config()->string('anvil.core_version'),

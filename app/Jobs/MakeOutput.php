@@ -6,17 +6,17 @@ namespace App\Jobs;
 
 use Anvil\Cage\CageFiles;
 use Anvil\Cage\CageFit;
-use Anvil\ColorId\IdFileWriter;
-use Anvil\ColorId\IdPlan;
 use Anvil\Explode\ExplodedFiles;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Measures\Kind\Layout;
 use Anvil\Measures\Measures;
-use Anvil\Standard\Role;
+use Anvil\Unreadable;
 use App\Deliveries\DisplayFile;
+use App\Deliveries\IdCut;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\WrittenIds;
 use App\Deliveries\ZippedFolder;
 use App\Models\Delivery;
 use App\Models\Output;
@@ -58,16 +58,30 @@ final class MakeOutput extends MakingJob
         $this->turn(MakingState::Making);
         $stored = new StoredDelivery($delivery);
         $measures = $stored->computing();
+        if ($output->kind === IdCut::KIND) {
+            try {
+                $this->turn(MakingState::Done, ['error' => null, 'detail' => IdCut::make($delivery, $output, $measures)]);
+            } catch (Unreadable $error) {
+                $this->turn(MakingState::Failed, ['error' => $error->getMessage()]);
+            }
+
+            return;
+        }
         $folder = Store::work('');
         $sink = new FolderSink($folder);
         try {
             $detail = match ($output->kind) {
                 'exploded' => $this->explode($delivery, $measures, $stored, $sink),
-                'ids' => $this->ids($measures, $stored, $sink),
+                'ids' => $this->ids($delivery, $output, $measures, $stored, $sink),
                 'cage' => $this->cage($delivery, $measures, $sink),
                 default => throw new RuntimeException("$output->kind is not written here"),
             };
             $sink->commit();
+        } catch (Unreadable $error) {
+            $sink->discard();
+            $this->turn(MakingState::Failed, ['error' => $error->getMessage()]);
+
+            return;
         } catch (Throwable $error) {
             $sink->discard();
             throw $error;
@@ -110,19 +124,10 @@ final class MakeOutput extends MakingJob
     /**
      * @return array<string, mixed>
      */
-    private function ids(Measures $measures, StoredDelivery $stored, FolderSink $sink): array
+    private function ids(Delivery $delivery, Output $output, Measures $measures, StoredDelivery $stored, FolderSink $sink): array
     {
-        $plan = IdPlan::byPart($measures->asset);
-        $given = $stored->givenFiles();
-        foreach (array_unique(array_map(static fn ($part): int => $part->file, $measures->asset->judged(Role::High))) as $number) {
-            IdFileWriter::write($measures->asset, $number, $given[$number]->source, $plan, $sink);
-        }
-        foreach (['legend.json' => json_encode($plan->legend(), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n", 'legend.csv' => $plan->legendCsv(), 'palette.gpl' => $plan->paletteGpl('Colour IDs')] as $name => $content) {
-            $stream = $sink->open($name);
-            fwrite($stream, $content);
-            fclose($stream);
-        }
+        $how = WrittenIds::of($output->detail ?? []);
 
-        return $plan->legend();
+        return [...$how->toArray(), ...$how->write($delivery, $measures, $stored->givenFiles(), $sink, true)];
     }
 }

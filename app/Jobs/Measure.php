@@ -10,11 +10,13 @@ use Anvil\Measures\Measure as CoreMeasure;
 use Anvil\Measures\MeasureCatalogue;
 use Anvil\Measures\Measures;
 use Anvil\Measures\Subject;
+use App\Deliveries\Judging;
 use App\Deliveries\StoredDelivery;
 use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\Part;
 use App\Models\State\SetState;
+use App\Models\State\Step;
 use App\Models\State\TaskState;
 use App\Models\Task;
 
@@ -45,6 +47,15 @@ final class Measure extends DeliveryJob
             $task->measure === (new Rays)->name() => "shooting rays of $task->subject",
             default => 'measuring: '.str_replace('-', ' ', $task->measure),
         };
+    }
+
+    public function handle(): void
+    {
+        parent::handle();
+        $delivery = Delivery::query()->find($this->deliveryId);
+        if ($delivery !== null && $delivery->run === $this->run && $delivery->step === Step::Measure) {
+            Judging::soFar($delivery, $this->run);
+        }
     }
 
     protected function perform(Delivery $delivery): void

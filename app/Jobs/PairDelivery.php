@@ -9,12 +9,14 @@ use Anvil\Clearance\NotMeasured;
 use Anvil\Explode\Assembled;
 use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Kind\Layout;
+use Anvil\Measures\Kind\Places;
 use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Kind\Shades;
 use Anvil\Measures\Measures;
 use Anvil\Measures\NotKnown;
 use Anvil\Measures\Plan;
 use Anvil\Measures\Subject;
+use App\Deliveries\Judging;
 use App\Deliveries\KeptMeasures;
 use App\Deliveries\Steps;
 use App\Deliveries\StoredDelivery;
@@ -60,7 +62,9 @@ final class PairDelivery extends DeliveryJob
                 $known[$task['subject']] = $task['key'];
             }
         }
-        $this->ifStillWanted(function (Delivery $delivery) use ($measures, $tasks, $rays, $known): void {
+        $results = Judging::results($measures, true);
+        $mends = Judging::mends($measures);
+        $this->ifStillWanted(function (Delivery $delivery) use ($measures, $tasks, $rays, $known, $results, $mends): void {
             if ($delivery->step !== Step::Pair) {
                 return;
             }
@@ -84,7 +88,10 @@ final class PairDelivery extends DeliveryJob
             foreach (array_chunk($tasks, 500) as $some) {
                 DB::table('tasks')->insert(array_map(static fn (array $task): array => ['delivery_id' => $delivery->id, ...$task], $some));
             }
-            Turn::to($delivery, DeliveryState::Measuring, Step::Measure, ['wave' => 0]);
+            // Of an earlier run, and of other choices.
+            $delivery->report = $mends;
+            Judging::record($delivery, $results);
+            Turn::to($delivery, DeliveryState::Measuring, Step::Measure, ['wave' => 0, 'waits_for' => $measures->asset->sideToCome()?->value]);
             Steps::send($delivery);
         });
     }
@@ -100,6 +107,8 @@ final class PairDelivery extends DeliveryJob
         $number = 0;
         foreach ($plan->waves as $wave => $bundles) {
             $rows = $keys = [];
+            // A set is judged once its rays and its places are known: these are quick and come first, so that each ray shot tells of its set.
+            usort($bundles, static fn (array $a, array $b): int => ($b[0]->measure instanceof Places) <=> ($a[0]->measure instanceof Places));
             foreach ($bundles as $bundle) {
                 $number++;
                 foreach ($bundle as $task) {

@@ -11,12 +11,14 @@ use Anvil\Formats\FormatCatalogue;
 use Anvil\Geometry\MeshStore;
 use Anvil\Unreadable;
 use App\Deliveries\DisplayFile;
+use App\Deliveries\Steps;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Models\Delivery;
 use App\Models\File;
 use App\Models\State\FileState;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Number;
 
 /**
@@ -24,6 +26,11 @@ use Illuminate\Support\Number;
  */
 final class ReadFile extends DeliveryJob
 {
+    /** Triangles up to which a file is judged in the same job: no other one waits long for it. */
+    private const AT_ONCE = 300_000;
+
+    private ?JudgeFile $judge = null;
+
     public function __construct(int $deliveryId, int $run, public int $fileId)
     {
         parent::__construct($deliveryId, $run);
@@ -39,6 +46,12 @@ final class ReadFile extends DeliveryJob
         return 'reading '.(File::query()->find($this->fileId)->name ?? 'a file');
     }
 
+    public function handle(): void
+    {
+        parent::handle();
+        $this->judge?->handle();
+    }
+
     protected function perform(Delivery $delivery): void
     {
         $file = File::query()->where('delivery_id', $delivery->id)->find($this->fileId);
@@ -49,13 +62,14 @@ final class ReadFile extends DeliveryJob
         $read = CoreReadFile::of(new GivenFile($file->name, null, (new StoredDelivery($delivery))->source($file), $this->tooLarge($file) ?? $this->whatAZipSays($file)));
         $folder = $delivery->folder()."/geometry/$file->id";
         Store::drop($folder);
-        $rows = [];
+        $rows = $shown = [];
+        $share = $file->bytes / max(1, (int) $delivery->files()->where('kind', 'mesh')->sum('bytes'));
         $triangles = $read->scene?->triangleCount() ?? 0;
         foreach ($read->scene->parts ?? [] as $i => $part) {
             $store = "$folder/$i.yam";
             $bytes = MeshStore::encode($part->mesh);
             Store::put($store, $bytes);
-            Store::put(StoredDelivery::shownAs($store), MeshStore::encode(DisplayFile::light($part->mesh, $triangles)));
+            $shown[] = ['name' => $part->name, 'colors' => $part->colors, 'all' => $part->mesh->triangleCount(), 'light' => DisplayFile::light($part->mesh, $triangles, $share)];
             $rows[] = [
                 'delivery_id' => $delivery->id, 'file_id' => $file->id, 'position' => $i, 'name' => $part->name, 'store' => $store, 'hash' => hash('sha256', $bytes),
                 'triangles' => $part->mesh->triangleCount(), 'vertices' => $part->mesh->vertexCount(),
@@ -65,13 +79,22 @@ final class ReadFile extends DeliveryJob
                 'facts' => json_encode($part->facts->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE),
             ];
         }
+        DisplayFile::writeFile($delivery, $file, $shown);
         // Rows and state change together, so a job that dies half-way leaves nothing that looks done.
-        $this->ifStillWanted(function () use ($file, $read, $rows): void {
+        $this->ifStillWanted(function (Delivery $delivery) use ($file, $read, $rows): void {
             $file->parts()->delete();
             foreach (array_chunk($rows, 500) as $some) {
                 DB::table('parts')->insert($some);
             }
             $this->record($file, $read);
+            // Where it is the last one, all is judged together at once.
+            if ($delivery->files()->where('kind', 'mesh')->whereIn('state', FileState::OPEN)->exists()) {
+                $this->judge = new JudgeFile($delivery->id, $this->run, $file->id);
+                if (array_sum(array_column($rows, 'triangles')) > self::AT_ONCE) {
+                    Queue::pushOn(Steps::queueOf($delivery), $this->judge);
+                    $this->judge = null;
+                }
+            }
         });
     }
 

@@ -8,12 +8,15 @@ use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
+use Anvil\Pairing\RoledPart;
+use Anvil\Standard\Role;
 use Anvil\Unreadable;
 use App\Deliveries\HandIn;
 use App\Deliveries\Steps;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
 use App\Deliveries\Turn;
+use App\Deliveries\WrittenIds;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use App\Models\State\Step;
@@ -71,14 +74,26 @@ final class WriteFiles extends DeliveryJob
     }
 
     /**
-     * @param  array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool}  $changes
+     * @param  array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool, ids?: array{onto: string, as: string}}  $changes
      * @return list<array{name: string, path: string}>
      *
      * @throws Unreadable when a change cannot be made in a file
      */
     private function write(Delivery $from, array $changes, FolderSink $sink, string $folder): array
     {
-        foreach ((new StoredDelivery($from))->givenFiles() as $i => $file) {
+        $stored = new StoredDelivery($from);
+        $ids = isset($changes['ids']) ? WrittenIds::of($changes['ids']) : null;
+        $replaced = [];
+        if ($ids !== null) {
+            $measures = $stored->computing();
+            $ids->write($from, $measures, $stored->givenFiles(), $sink, false);
+            // Copies come in the place of ID files that were handed in, IDs on the high poly in that of the high files.
+            $replaced = $ids->onto ? WrittenIds::files($measures) : array_values(array_unique(array_map(static fn (RoledPart $part): int => $part->file, $measures->asset->judged(Role::Id))));
+        }
+        foreach ($stored->givenFiles() as $i => $file) {
+            if (in_array($i, $replaced, true)) {
+                continue;
+            }
             // By the name that it was handed in under, folders of a zip and all.
             Rewriter::write($file->source, isset($changes['files'][$i]) ? Changes::ofArray($changes['files'][$i]) : new Changes, $file->path, $sink);
         }

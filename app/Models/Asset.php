@@ -24,6 +24,8 @@ use Illuminate\Support\Carbon;
  * @property array<string, mixed> $choices
  * @property array<string, array{out: float|null, in: float|null}>|null $reaches that were set by hand, by set
  * @property array{clearance: float|int|null, all: bool}|null $explode how sets are moved apart, where that was set by hand
+ * @property array<string, mixed>|null $color_ids what was decided about its IDs
+ * @property int $color_ids_version how often
  * @property string $changed_by
  * @property Carbon $created_at
  * @property Carbon $updated_at
@@ -42,7 +44,7 @@ final class Asset extends Model
      */
     protected function casts(): array
     {
-        return ['choices' => 'array', 'reaches' => 'array', 'explode' => 'array'];
+        return ['choices' => 'array', 'reaches' => 'array', 'explode' => 'array', 'color_ids' => 'array'];
     }
 
     /**

@@ -23,19 +23,21 @@ use Illuminate\Support\Carbon;
  * @property int|null $derived_from
  * @property int|null $exploded_from the delivery of the asset that this one is an exploded layout of
  * @property string|null $made_by_words why a derived one was made
- * @property array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool}|null $changes what a derived one changes in each mesh file of the other, and whether a layout that was exploded still is
+ * @property array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool, ids?: array{onto: string, as: string}}|null $changes what a derived one changes in each mesh file of the other, and whether a layout that was exploded still is
  * @property DeliveryState $state
  * @property string|null $error
- * @property string|null $verdict ready or blocked
+ * @property string|null $verdict ready, blocked, or waiting for its other side
  * @property int $blockers
  * @property int $cautions
  * @property int $notes
  * @property array<string, mixed>|null $report
- * @property array{run: int, state: string, parts: int, sets: int, low: int, high: int, stations: list<array{key: string, title: string, state: string, blockers: int, cautions: int, notes: int, reason: string|null}>}|null $summary what the rack shows of it
+ * @property array{run: int, state: string, parts: int, sets: int, low: int, high: int, stations: list<array{key: string, title: string, state: string, blockers: int, cautions: int, notes: int, subjects?: int, reason: string|null}>}|null $summary what the rack shows of it
  * @property string|null $core_version
  * @property int|null $standard_version
  * @property Step|null $step while it goes on
  * @property int $wave of its plan, while it is measured
+ * @property int $judged how often its findings were written
+ * @property string|null $waits_for high or low: the side that is still to be handed in
  * @property int $run how often it was begun; a job of an earlier run does nothing
  * @property string $handed_in_by
  * @property Carbon|null $checked_at

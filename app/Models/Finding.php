@@ -23,6 +23,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property int|null $count
  * @property list<array{float, float, float}> $where
  * @property bool $waived
+ * @property string|null $key what it is about
+ * @property int|null $cause its number among the causes of the delivery's report
  */
 final class Finding extends Model
 {

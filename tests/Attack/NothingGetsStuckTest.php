@@ -197,26 +197,30 @@ final class NothingGetsStuckTest extends AttackCase
         self::assertSame([], glob(Store::here()->path('work').'/*'));
     }
 
-    public function test_choices_are_refused_while_a_check_runs_and_change_nothing(): void
+    public function test_a_choice_stops_the_check_that_runs_and_is_refused_while_files_are_written(): void
     {
         $id = $this->handIn(self::pair(1));
-        $file = Delivery::query()->findOrFail($id)->files->firstOrFail();
-        $asset = Delivery::query()->findOrFail($id)->asset;
-        $before = $asset->refresh()->toArray();
-        foreach ([["/api/deliveries/$id/choices", ['base' => 'post', 'choice' => 'out']], ["/api/deliveries/$id/files/$file->id/role", ['role' => 'high']], ["/api/deliveries/$id/recheck", []], ["/api/deliveries/$id/explode", ['clearance' => 1, 'all' => true]]] as [$path, $body]) {
-            $this->postJson($path, $body)->assertStatus(422)->assertJsonPath('message', 'the delivery is being checked; wait or cancel first');
-        }
+        $delivery = static fn (): Delivery => Delivery::query()->findOrFail($id);
+        $asset = $delivery()->asset;
+        $this->postJson("/api/deliveries/$id/recheck")->assertStatus(422)->assertJsonPath('message', 'the delivery is being checked already');
+        $this->postJson("/api/deliveries/$id/choices", ['base' => 'post', 'choice' => 'out'])->assertNoContent();
+        $this->postJson("/api/deliveries/$id/explode", ['clearance' => 1, 'all' => true])->assertNoContent();
+        self::assertSame([3, DeliveryState::Reading, ['post']], [$delivery()->run, $delivery()->state, $asset->refresh()->choices['leftOut'] ?? null]);
+        // While its mended files are written there is nothing yet that could be judged by it.
+        $before = $asset->toArray();
+        DB::table('deliveries')->where('id', $id)->update(['state' => 'writing', 'step' => 'write']);
+        $this->postJson("/api/deliveries/$id/choices", ['base' => 'post', 'choice' => 'self'])->assertStatus(422)->assertJsonPath('message', 'its mended files are being written; wait for them');
         self::assertSame($before, $asset->refresh()->toArray());
-        self::assertNull($file->refresh()->role);
-        // Cancelled, and what a job of that run brings late is put over nothing.
+        DB::table('deliveries')->where('id', $id)->update(['state' => 'reading', 'step' => 'read']);
+        // Cancelled, and what a job of that run, or of those before, brings late is put over nothing.
         $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
         $this->work();
-        self::assertSame(DeliveryState::Cancelled, Delivery::query()->findOrFail($id)->state);
+        self::assertSame(DeliveryState::Cancelled, $delivery()->state);
         $this->postJson("/api/deliveries/$id/choices", ['base' => 'lost', 'choice' => 'out'])->assertNoContent();
         $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
         $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
         $this->work();
-        self::assertSame([DeliveryState::Done, 3], [Delivery::query()->findOrFail($id)->state, Delivery::query()->findOrFail($id)->run], 'begun anew twice');
+        self::assertSame([DeliveryState::Done, 5], [$delivery()->state, $delivery()->run], 'begun anew four times');
     }
 
     public function test_a_piece_whose_answer_was_lost_is_taken_as_come_in(): void

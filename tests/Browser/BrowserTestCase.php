@@ -5,6 +5,11 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Anvil\Formats\Folder;
+use Anvil\Formats\FolderSink;
+use Anvil\Formats\Obj\ObjWriter;
+use Anvil\Geometry\Part;
+use Anvil\Modelling\Polygons;
+use Anvil\Tests\Support\Assets;
 use Demo\DemoAsset;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
@@ -109,6 +114,12 @@ abstract class BrowserTestCase extends TestCase
         self::fail("\"$text\" stayed");
     }
 
+    protected function waitForStand(): void
+    {
+        $this->waitForNot('Each file is shown as soon as it is read', 60);
+        self::assertSame('yes', $this->browser->findElement(WebDriverBy::className('stand'))->getAttribute('data-drawn'));
+    }
+
     /** Drags from the middle of an element sideways, by the mouse. */
     protected function drag(WebDriverElement $from, int $pixels): void
     {
@@ -118,6 +129,25 @@ abstract class BrowserTestCase extends TestCase
         foreach ([['mouseMoved', 0, 0], ['mousePressed', 0, 1], ['mouseMoved', intdiv($pixels, 2), 1], ['mouseMoved', $pixels, 1], ['mouseReleased', $pixels, 0]] as [$type, $by, $buttons]) {
             $tools->execute('Input.dispatchMouseEvent', ['type' => $type, 'x' => $x + $by, 'y' => $y, 'button' => 'left', 'buttons' => $buttons, 'clickCount' => 1]);
         }
+    }
+
+    /** The window, in CSS pixels. */
+    protected function resize(int $width, int $height = 800): void
+    {
+        (new ChromeDevToolsDriver($this->browser))->execute('Emulation.setDeviceMetricsOverride', ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => false]);
+    }
+
+    /** Chooses one of the options of a field. */
+    protected function choose(string $label, string $option): void
+    {
+        $this->browser->findElement(WebDriverBy::cssSelector("[role=combobox][aria-label=\"$label\"]"))->click();
+        $this->browser->findElement(WebDriverBy::xpath("//li[@role='option'][normalize-space(.)='$option']"))->click();
+    }
+
+    /** Presses a key where the focus is, or on the page. */
+    protected function type(string $keys): void
+    {
+        $this->browser->getKeyboard()->sendKeys($keys);
     }
 
     protected function text(): string
@@ -155,6 +185,25 @@ abstract class BrowserTestCase extends TestCase
         $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(implode("\n", $paths));
     }
 
+    /**
+     * @param  array<string, array<string, Polygons>>  $files  file → part → shape
+     * @param  bool  $worn  each with a material
+     */
+    protected function handInShapes(array $files, bool $worn = false): void
+    {
+        $this->open('/');
+        $this->waitFor('Drop low- and high-poly files here');
+        $folder = self::$folder.'/shapes-'.bin2hex(random_bytes(4));
+        $sink = new FolderSink($folder);
+        $paths = [];
+        foreach ($files as $name => $parts) {
+            ObjWriter::write(array_map(static fn (string $part, Polygons $shape): Part => new Part($part, $worn ? Assets::worn($shape->mesh()) : $shape->mesh()), array_keys($parts), array_values($parts)), $name, $sink);
+            $paths[] = "$folder/$name";
+        }
+        $sink->commit();
+        $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(implode("\n", $paths));
+    }
+
     protected function handInFile(string $name, string $content): void
     {
         file_put_contents(self::$folder."/$name", $content);
@@ -183,7 +232,7 @@ abstract class BrowserTestCase extends TestCase
     /** Nothing sticks out of the page, which does not scroll sideways. */
     protected function assertNothingCutOff(string $where): void
     {
-        self::assertSame([], $this->browser->executeScript("return [...document.querySelectorAll('.foot *, .head *, .rail *, .bar *, .gauge-row > *')].filter((e) => e.getBoundingClientRect().right > innerWidth + 1).map((e) => e.outerHTML.slice(0, 120))"), "cut off in $where");
+        self::assertSame([], $this->browser->executeScript("return [...document.querySelectorAll('header *, nav *, main button, main input, main h1, main h2, main p, main a, [role=combobox]')].filter((e) => e.getBoundingClientRect().right > innerWidth + 1 && !e.closest('[role=region][aria-label$=matrix]')).map((e) => e.outerHTML.slice(0, 120))"), "cut off in $where");
         self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth'), "$where scrolls sideways");
     }
 }

@@ -4,13 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
-use Anvil\Formats\FolderSink;
-use Anvil\Formats\Obj\ObjWriter;
-use Anvil\Geometry\Part;
-use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Demo\SignalStation;
 use Facebook\WebDriver\WebDriverBy;
+use Illuminate\Support\Facades\DB;
 use ZipArchive;
 
 /**
@@ -20,6 +17,7 @@ final class WholePathTest extends BrowserTestCase
 {
     public function test_from_an_empty_rack_over_mended_names_to_id_files(): void
     {
+        DB::table('assets')->delete();
         $this->open('/');
         $this->waitFor('The rack is empty');
         $this->assertAccessible('the empty rack');
@@ -40,7 +38,8 @@ final class WholePathTest extends BrowserTestCase
         $this->press('j');
         $this->press('j');
         self::assertMatchesRegularExpression('/finding=\d+/', $this->browser->getCurrentURL());
-        self::assertCount(1, $this->browser->findElements(WebDriverBy::cssSelector('.finding.chosen')));
+        self::assertCount(1, $this->browser->findElements(WebDriverBy::cssSelector('[aria-label=causes] button[aria-pressed=true]')));
+        self::assertStringContainsString('the part bakes flat', $this->text());
 
         $this->click('Write mended files');
         $this->waitFor('delivery 2');
@@ -55,15 +54,17 @@ final class WholePathTest extends BrowserTestCase
         self::assertStringContainsString("\no dial_high\n", (string) $zip->getFromName('gauge_high.obj'));
 
         $this->press('4');
-        $this->waitFor('Two of 8 colours will be picked as one');
+        $this->waitFor('Two of 8 colors will be picked as one');
         $this->assertAccessible('Color ID');
+        $this->click('to give');
+        $this->waitFor('11 IDs to give', 60);
         $this->click('Write ID files');
-        $this->waitFor('Write again');
+        $this->waitFor('Download', 60);
         $zip = $this->unzip($this->download($this->browser->findElement(WebDriverBy::linkText('Download'))));
         self::assertNotFalse($zip->locateName('gauge_id.obj'));
 
         $this->press('8');
-        $this->waitFor('1 thing stands in the way');
+        $this->waitFor('1 cause stands in the way');
         self::assertFalse($this->button('Seal package')->isEnabled());
         $this->assertAccessible('Hand-off');
         $this->press('1');
@@ -103,7 +104,7 @@ final class WholePathTest extends BrowserTestCase
     {
         $this->handIn(SignalStation::mooringWinch());
         $this->waitFor('ready to bake');
-        $this->click('night');
+        $this->click('Night');
         $this->press('8');
         $this->waitFor('Ready to hand off');
         $this->assertAccessible('Hand-off at night');
@@ -164,7 +165,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('Same thing, same place, same size');
 
         // What another role would do is said before it is given, and it can be left.
-        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="role of quay_high.obj"]'))->sendKeys('low poly');
+        $this->choose('role of quay_high.obj', 'low poly');
         $this->waitFor('3 parts would contradict it');
         $this->click('Leave');
 
@@ -235,17 +236,17 @@ final class WholePathTest extends BrowserTestCase
         $this->click('Who shades whom');
         $this->waitFor('Occlusion is baked with');
         $this->browser->findElement(WebDriverBy::cssSelector('[title*="stands in"][title*="over ring"]'))->click();
-        self::assertTrue($this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'those marked below')]/input"))->isSelected());
+        self::assertTrue($this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'those marked below')]//input"))->isSelected());
         $this->assertAccessible('Who shades whom');
         $this->assertNothingCutOff('Who shades whom');
         foreach (['cleat', 'ring'] as $base) {
-            $this->browser->findElement(WebDriverBy::xpath("//button[contains(@class,'chip')][normalize-space(.)='$base']"))->click();
+            $this->browser->findElement(WebDriverBy::xpath("//*[contains(@class,'MuiChip-root')][normalize-space(.)='$base']"))->click();
         }
         $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="set to move to"]'))->sendKeys('fittings');
         $this->assertAccessible('Sets with parts held');
         $this->click('Move');
         // The foot has another row of buttons once nothing is held.
-        $this->waitFor('split');
+        $this->waitFor('Split');
         $this->waitFor('Drag parts, click them');
         $this->click('Apply, check again');
         $this->waitFor('2 sets, none in another');
@@ -271,28 +272,10 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('Cages fit all 2 sets clean');
         $this->click('Show in the stand');
         $this->waitFor('what is not veiled stands out of the cage');
-        self::assertSame('fitted', trim($this->browser->findElement(WebDriverBy::cssSelector('.cages [aria-pressed=true]'))->getText()));
+        self::assertSame('fitted', trim($this->browser->findElement(WebDriverBy::cssSelector('[aria-label="which cage"] [aria-pressed=true]'))->getText()));
         $this->assertAccessible('Clearance with cages');
         $this->assertNothingCutOff('Clearance with cages');
         self::assertNotFalse($this->unzip($this->download($this->button('Download cages')))->locateName('tackle_cage.obj'));
-    }
-
-    /**
-     * @param  array<string, array<string, Polygons>>  $files  file → part → shape
-     */
-    private function handInShapes(array $files): void
-    {
-        $this->open('/');
-        $this->waitFor('Drop low- and high-poly files here');
-        $folder = sys_get_temp_dir().'/anvil-shapes-'.bin2hex(random_bytes(4));
-        $sink = new FolderSink($folder);
-        $paths = [];
-        foreach ($files as $name => $parts) {
-            ObjWriter::write(array_map(static fn (string $part, Polygons $shape): Part => new Part($part, $shape->mesh()), array_keys($parts), array_values($parts)), $name, $sink);
-            $paths[] = "$folder/$name";
-        }
-        $sink->commit();
-        $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(implode("\n", $paths));
     }
 
     private function unzip(string $bytes): ZipArchive

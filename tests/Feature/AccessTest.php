@@ -57,7 +57,7 @@ final class AccessTest extends TestCase
             return false;
         });
         foreach (self::routes() as $route) {
-            $uri = strtr($route->uri(), ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{file}' => $file->id, '{role}' => 'low']);
+            $uri = strtr($route->uri(), ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{file}' => $file->id, '{output}' => $output->id, '{kind}' => 'single']);
             $this->json($route->methods()[0], "/$uri")->assertForbidden()->assertJsonStructure(['message']);
         }
         foreach (["/api/outputs/$output->id", "/api/packages/$package->id"] as $uri) {

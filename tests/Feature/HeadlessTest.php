@@ -37,7 +37,7 @@ final class HeadlessTest extends TestCase
         self::assertSame([0, ''], [$code, $err]);
         $report = json_decode($out, true);
         self::assertIsArray($report);
-        self::assertSame(['tool', 'schema', 'verdict', 'files', 'parts', 'sets', 'common', 'suggestions', 'findings', 'checks', 'seconds', 'peakMemoryBytes'], array_keys($report));
+        self::assertSame(['tool', 'schema', 'verdict', 'files', 'parts', 'sets', 'common', 'suggestions', 'findings', 'causes', 'checks', 'seconds', 'peakMemoryBytes'], array_keys($report));
         self::assertSame('ready', $report['verdict']);
         self::assertSame(['path', 'role', 'format', 'sha256', 'unit', 'upAxis', 'parts', 'triangles', 'vertices', 'materials', 'bounds'], array_keys($report['files'][0]));
         self::assertNull($report['files'][0]['unit']);
@@ -102,7 +102,7 @@ final class HeadlessTest extends TestCase
         self::assertSame(0, $this->anvil('inspect', 'exploded/lantern_low.glb', 'exploded/lantern_high.glb', '--standard=standard.json', '--rays=8192')[0]);
 
         self::assertSame(0, $this->anvil('color-id', 'gauge_low.obj', 'gauge_high.obj', '--out=ids')[0]);
-        self::assertSame(['gauge_id.mtl', 'gauge_id.obj', 'legend.csv', 'legend.json', 'palette.gpl'], array_values(array_diff(scandir(self::$folder.'/ids') ?: [], ['.', '..'])));
+        self::assertSame(['gauge_id.mtl', 'gauge_id.obj', 'legend.csv', 'legend.json', 'legend.png', 'palette.gpl'], array_values(array_diff(scandir(self::$folder.'/ids') ?: [], ['.', '..'])));
         self::assertSame([], array_values(array_filter(json_decode($this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', 'ids/gauge_id.obj', '--json', '--only=id-close,id-missing')[1], true)['findings'], static fn (array $f): bool => $f['severity'] === 'blocker')));
 
         self::assertSame(1, $this->anvil('package', 'gauge_low.obj', 'gauge_high.obj', '--rays=1024', '--out=gauge.zip')[0]);
@@ -110,6 +110,33 @@ final class HeadlessTest extends TestCase
         self::assertSame(0, $this->anvil('package', 'winch_low.obj', 'winch_high.obj', '--rays=1024', '--out=winch.zip')[0]);
         self::assertFileExists(self::$folder.'/winch.zip');
         self::assertSame([], glob(self::$folder.'/*.part*') ?: [], 'nothing half written is left');
+    }
+
+    public function test_color_ids_are_given_as_they_are_asked_for(): void
+    {
+        file_put_contents(self::$folder.'/pins.json', '{"brass*":"#E8112D"}');
+        [$code, $out] = $this->anvil('color-id', 'gauge_low.obj', 'gauge_high.obj', '--by=material', '--pin=pins.json', '--json', '--out=pinned');
+        self::assertSame(0, $code);
+        $hex = array_column(json_decode($out, true)['ids'], 'hex', 'name');
+        self::assertSame('#E8112D', $hex['brass']);
+        // The legend of one delivery gives the next one the same colors.
+        [, $again] = $this->anvil('color-id', 'gauge_low.obj', 'gauge_high.obj', '--by=material', '--keep=pinned/legend.json', '--json', '--out=kept');
+        self::assertSame($hex, array_column(json_decode($again, true)['ids'], 'hex', 'name'));
+        [$code, $words] = $this->anvil('color-id', 'gauge_low.obj', 'gauge_high.obj', '--by=region', '--angle=50', '--onto=high', '--as=vertex-colours', '--all-eyes', '--out=onto');
+        self::assertSame(0, $code);
+        self::assertMatchesRegularExpression('/^\d+ IDs, the closest two ΔE00 [\d.]+ apart \([\d.]+ to the eye that tells colors apart worst\); the closest two that touch [\d.]+/m', $words);
+        self::assertSame(['gauge_high.obj', 'legend.csv', 'legend.json', 'legend.png', 'palette.gpl'], array_values(array_diff(scandir(self::$folder.'/onto') ?: [], ['.', '..'])));
+        foreach (['set', 'shell', 'colors'] as $by) {
+            self::assertSame(0, $this->anvil('color-id', 'gauge_low.obj', 'gauge_high.obj', "--by=$by", "--out=by_$by")[0], $by);
+        }
+        file_put_contents(self::$folder.'/wrong.json', '{"brass":"red"}');
+        foreach ([['--by=face', 'one of part, material, shell, region, set, colors'], ['--angle=0', 'degrees between 0 and 180'], ['--onto=low', '--onto is copy or high'], ['--as=paint', '--as is materials'], ['--pin=wrong.json', 'brass is no color'], ['--pin=none.json', 'is not there'], ['--keep=wrong.txt', 'is not there']] as [$option, $said]) {
+            [$code, $out] = $this->anvil('color-id', 'gauge_low.obj', 'gauge_high.obj', $option, '--json', '--out=refused');
+            self::assertSame(2, $code, $option);
+            self::assertStringContainsString($said, $out);
+            self::assertDirectoryDoesNotExist(self::$folder.'/refused');
+        }
+        self::assertSame(2, $this->anvil('color-id', 'gauge_low.obj', '--out=refused')[0], 'nothing to give IDs to');
     }
 
     public function test_rename_tools_change_the_names_that_they_say(): void

@@ -72,7 +72,7 @@ final class RackTest extends TestCase
         self::assertSame($this->getJson("/api/deliveries/$id")->json('stations'), $kept[0]['stations'] ?? null);
         // Begun again, the row of before holds no more.
         $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
-        $this->getJson('/api/rack')->assertJsonPath('assets.0.stations.1.state', 'computing')->assertJsonPath('assets.0.verdict', null);
+        $this->getJson('/api/rack')->assertJsonPath('assets.0.stations.7.state', 'computing')->assertJsonPath('assets.0.verdict', null);
         $this->postJson("/api/deliveries/$id/cancel")->assertNoContent();
         $this->getJson('/api/rack')->assertJsonPath('assets.0.stations.1.state', 'not-run')->assertJsonPath('assets.0.state', 'cancelled');
         $this->getJson('/api/rack')->assertJsonPath('assets.0.stations.1.state', 'not-run');
@@ -122,7 +122,7 @@ final class RackTest extends TestCase
         $id = $this->handIn();
         $mark = $this->getJson("/api/deliveries/$id")->assertOk()->json('mark');
         self::assertIsString($mark);
-        $this->getJson("/api/deliveries/$id/progress")->assertOk()->assertExactJson(['mark' => $mark, 'state' => 'reading', 'error' => null, 'progress' => ['files' => 2, 'filesDone' => 0, 'sets' => 0, 'setsDone' => 0, 'doing' => 'reading post_low.obj']]);
+        $this->getJson("/api/deliveries/$id/progress")->assertOk()->assertExactJson(['mark' => $mark, 'state' => 'reading', 'error' => null, 'progress' => ['files' => 2, 'filesDone' => 0, 'sets' => 0, 'setsDone' => 0, 'doing' => 'reading post_low.obj', 'waitsFor' => '2 files to be read']]);
         foreach (['progress' => null, 'intake' => 'place', 'pairing' => 'ties', 'sets' => 'board', 'color-id' => 'ids', 'clearance' => 'common', 'hand-off' => 'settings'] as $station => $key) {
             $answer = $this->getJson("/api/deliveries/$id/$station")->assertOk();
             self::assertSame("W/\"$mark\"", $answer->headers->get('ETag'), $station);

@@ -34,7 +34,7 @@ final class TurnTest extends TestCase
      */
     public static function ways(): iterable
     {
-        $on = ['writing' => ['reading'], 'reading' => ['reading', 'measuring'], 'measuring' => ['measuring', 'checking'], 'checking' => ['done']];
+        $on = ['writing' => ['reading'], 'reading' => ['reading', 'measuring'], 'measuring' => ['reading', 'measuring', 'checking'], 'checking' => ['reading', 'measuring', 'done']];
         foreach (DeliveryState::cases() as $from) {
             foreach (DeliveryState::cases() as $to) {
                 $may = $from->isOver() ? ['writing', 'reading', 'measuring'] : [...$on[$from->value] ?? [], 'failed', 'cancelled'];

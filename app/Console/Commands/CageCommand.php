@@ -59,7 +59,7 @@ final class CageCommand extends AnvilCommand
                 $left = $row['left'];
                 $this->line(sprintf('%-24s %d vertices: %d needed more than the single distance, %d less', $row['set'], $row['vertices'], $row['more'], $row['less'])
                     .($left['wrongShare'] > 0.0005 ? '; no cage mends '.Words::percent($left['wrongShare']).' of its area, where rays go wrong' : '')
-                    .($left['outsideBy'] > 0.0 ? '; the high poly stands out by '.Words::length($left['outsideBy']) : ''));
+                    .($left['outsideBy'] > 0.0 ? '; the high poly stands out by '.Words::length($left['outsideBy'], $measures->asset) : ''));
             }
             foreach ($measures->notMeasured() as $set => $reason) {
                 $this->line("$set: no cage, $reason");

@@ -5,33 +5,53 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use Anvil\Asset\ReadFile;
+use Anvil\ColorId\By;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
+use Anvil\ColorId\IdSheet;
+use Anvil\ColorId\Legend;
+use Anvil\ColorId\Palette;
 use Anvil\Formats\FolderSink;
+use Anvil\Json;
 use Anvil\Measures\Measures;
+use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
+use Anvil\Standard\Standard;
+use Anvil\Unreadable;
 use Throwable;
 
 /**
- * Writes ID copies of the high files, the legend and the palette.
+ * Gives the high poly color IDs, and writes ID files, the legend and the palette.
  */
 final class ColorIdCommand extends AnvilCommand
 {
     protected $signature = 'anvil:color-id '.self::INPUT.'
-        {--by=part : part or material}
+        {--by=part : what wears one ID: part, material, shell, region, set, or colors (as they are now)}
+        {--angle=30 : faces that turn less than this many degrees stay in one region}
+        {--pin= : colors that are fixed, JSON: {"brass*": "#E8112D"}}
+        {--keep= : legend.json of an earlier delivery; its IDs keep their colors}
+        {--onto=copy : copy writes ID files of their own, high writes onto the high files}
+        {--as=materials : materials or vertex-colours}
+        {--all-eyes : spread colors for protan, deutan and tritan vision, too}
         {--out= : folder to write to, new or empty}
         {--force : write into a folder that holds files}';
 
-    protected $description = 'Give every part an ID colour far from all others, and write the ID files';
+    protected $description = 'Give the high poly color IDs far from each other, and write the ID files';
 
     protected function perform(): int
     {
-        $by = $this->option('by');
-        if ($by === 'shell' || $by === 'region') {
-            throw new UnusableInput('input-unusable', "--by=$by is not built yet; part and material are");
+        $by = By::tryFrom((string) $this->option('by')) ?? throw new UnusableInput('input-unusable', '--by is one of '.implode(', ', array_column(By::cases(), 'value')));
+        $angle = $this->option('angle');
+        if (! is_numeric($angle) || $angle <= 0 || $angle >= 180) {
+            throw new UnusableInput('input-unusable', '--angle is a number of degrees between 0 and 180');
         }
-        if ($by !== 'part' && $by !== 'material') {
-            throw new UnusableInput('input-unusable', '--by is part or material');
+        $onto = $this->oneOf('onto', ['copy', 'high']) === 'high';
+        $asVertexColors = $this->oneOf('as', ['materials', 'vertex-colours', 'vertex-colors']) !== 'materials';
+        $sheet = new IdSheet($by, (float) $angle, (bool) $this->option('all-eyes'));
+        $keep = $this->option('keep');
+        if (is_string($keep)) {
+            $kept = $this->parsed($keep, static fn (string $text): IdSheet => IdSheet::ofLegend($text, $by, (float) $angle));
+            $sheet = new IdSheet($by, (float) $angle, $sheet->allEyes, [], $kept->ids);
         }
         $given = $this->givenFiles();
         $read = array_map(ReadFile::of(...), $given);
@@ -40,37 +60,84 @@ final class ColorIdCommand extends AnvilCommand
                 throw UnusableInput::of($file->error, $file->path);
             }
         }
-        $measures = Measures::of($read, $this->standard(), $this->choices());
-        $files = array_values(array_unique(array_map(static fn ($part): int => $part->file, $measures->asset->judged(Role::High))));
+        $standard = $this->standard();
+        $sheet = $sheet->withPins($standard->idColors);
+        $pin = $this->option('pin');
+        if (is_string($pin)) {
+            $sheet = $sheet->withPins($this->parsed($pin, static fn (string $text): array => Standard::colors(Json::parse($text))));
+        }
+        $asset = Measures::of($read, $standard, $this->choices())->asset;
+        $files = array_values(array_unique(array_map(static fn (RoledPart $part): int => $part->file, $asset->judged(Role::High))));
         if ($files === []) {
             throw new UnusableInput('input-unusable', 'there is no high part to give an ID to');
         }
-        $plan = $by === 'part' ? IdPlan::byPart($measures->asset) : IdPlan::byMaterial($measures->asset);
+        $plan = IdPlan::of($asset, $sheet);
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
+        $legend = Legend::ofPlan($plan, $asset, $onto);
         try {
+            $writer = new IdFileWriter($asset, $plan, $onto, $asVertexColors);
             foreach ($files as $number) {
-                IdFileWriter::write($measures->asset, $number, $given[$number]->source, $plan, $sink);
+                $writer->write($number, $given[$number]->source, $sink);
             }
-            $legend = json_encode($plan->legend(), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n";
-            foreach (['legend.json' => $legend, 'legend.csv' => $plan->legendCsv(), 'palette.gpl' => $plan->paletteGpl('Colour IDs')] as $name => $content) {
-                $stream = $sink->open($name);
-                fwrite($stream, $content);
-                fclose($stream);
-            }
+            $legend->write($sink);
             $sink->commit();
         } catch (Throwable $error) {
             $sink->discard();
             throw $error;
         }
-        if ($this->wantsJson()) {
-            $this->printJson($plan->legend());
-        } else {
-            foreach ($plan->legend()['ids'] as $id) {
-                $this->line("{$id['hex']}  {$id['name']}");
-            }
-            $this->line(count($plan->colors).' IDs'.(count($plan->colors) > 1 ? sprintf(', the closest two ΔE00 %.1f apart', $plan->leastDistance()) : ''));
-        }
+        $this->told($plan, $legend);
 
         return self::SUCCESS;
+    }
+
+    private function told(IdPlan $plan, Legend $legend): void
+    {
+        if ($this->wantsJson()) {
+            $this->printJson($legend->toArray());
+
+            return;
+        }
+        foreach ($plan->ids as $id) {
+            $this->line("{$id->color->hex()}  $id->name");
+        }
+        $line = count($plan->ids).(count($plan->ids) === 1 ? ' ID' : ' IDs');
+        if (count($plan->ids) > 1) {
+            $line .= sprintf(', the closest two ΔE00 %.1f apart (%.1f to the eye that tells colors apart worst)', $plan->leastDistance(), Palette::leastToAll($plan->colors()));
+        }
+        if ($plan->touching !== []) {
+            $line .= sprintf('; the closest two that touch %.1f (%.1f before colors were exchanged)', $plan->leastTouching(), $plan->leastBefore);
+        }
+        $this->line($line);
+        foreach ($plan->remarks() as $remark) {
+            $this->line(ucfirst($remark).'.');
+        }
+    }
+
+    /**
+     * @param  list<string>  $allowed
+     */
+    private function oneOf(string $option, array $allowed): string
+    {
+        $value = $this->option($option);
+
+        return is_string($value) && in_array($value, $allowed, true) ? $value : throw new UnusableInput('input-unusable', "--$option is ".implode(' or ', $allowed));
+    }
+
+    /**
+     * @template T
+     *
+     * @param  callable(string): T  $parse
+     * @return T
+     */
+    private function parsed(string $path, callable $parse): mixed
+    {
+        if (! is_file($path) || ! is_readable($path)) {
+            throw new UnusableInput('file-missing', "$path is not there or may not be read", $path);
+        }
+        try {
+            return $parse((string) file_get_contents($path, length: 4 << 20));
+        } catch (Unreadable $error) {
+            throw UnusableInput::of($error, $path);
+        }
     }
 }

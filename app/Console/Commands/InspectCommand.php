@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use Anvil\Checks\Catalogue;
 use Anvil\Checks\Words;
 use Anvil\Report\JunitReport;
 use Anvil\Report\Report;
@@ -49,15 +50,16 @@ final class InspectCommand extends AnvilCommand
         $this->newLine();
         foreach ($report->measures->clearances() as $clearance) {
             $wrong = $clearance->firstWrong['out'];
-            $this->line(sprintf('%-24s needs %s out, %s in; %s', $clearance->name, Words::length($clearance->needed->out), Words::length($clearance->needed->in), $wrong === null ? 'no wrong hit outward' : 'wrong hits from '.Words::length($wrong).' out'));
+            $this->line(sprintf('%-24s needs %s out, %s in; %s', $clearance->name, Words::length($clearance->needed->out, $report->measures->asset), Words::length($clearance->needed->in, $report->measures->asset), $wrong === null ? 'no wrong hit outward' : 'wrong hits from '.Words::length($wrong, $report->measures->asset).' out'));
         }
         $this->newLine();
-        foreach ($report->findings() as $finding) {
-            $mark = match ($finding->severity) {
+        foreach ($report->causes() as $cause) {
+            $mark = match ($cause->severity) {
                 Severity::Blocker => 'BLOCKER', Severity::Caution => 'caution', Severity::Note => 'note   ',
             };
-            $this->line("$mark  $finding->code  $finding->message".($finding->waived ? '  (waived)' : ''));
-            $this->line("         $finding->remedy");
+            $this->line("$mark  $cause->code  $cause->message".($cause->waived ? '  (waived)' : ''));
+            $this->line('         after the bake: '.(Catalogue::about()[$cause->code]->afterBake ?? ''));
+            $this->line("         what mends it: $cause->remedy");
         }
         $passed = $notRun = 0;
         foreach ($report->results as $result) {
@@ -68,6 +70,13 @@ final class InspectCommand extends AnvilCommand
             }
         }
         $this->newLine();
-        $this->line(sprintf('%s: %d blockers, %d cautions, %d notes; %d of %d checks passed%s', $report->isReady() ? 'READY' : 'NOT READY', $report->count(Severity::Blocker), $report->count(Severity::Caution), $report->count(Severity::Note), $passed, count($report->results), $notRun > 0 ? ", $notRun not run" : ''));
+        $this->line(sprintf('%s: %s, %s, %s; %d of %d checks passed%s', $report->isReady() ? 'READY' : 'NOT READY', self::counted($report, Severity::Blocker), self::counted($report, Severity::Caution), self::counted($report, Severity::Note), $passed, count($report->results), $notRun > 0 ? ", $notRun not run" : ''));
+    }
+
+    private static function counted(Report $report, Severity $severity): string
+    {
+        $count = $report->count($severity);
+
+        return "$count $severity->value".($count === 1 ? '' : 's');
     }
 }

@@ -9,6 +9,7 @@ use App\Deliveries\Turn;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Person;
+use App\Models\State\DeliveryState;
 use Closure;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
@@ -25,21 +26,29 @@ abstract class Controller
     }
 
     /**
-     * Changes something that a delivery is judged by and begins to check it anew, both or neither: under the delivery's lock, and refused
-     * while a check is running.
+     * Changes something that a delivery is judged by and begins to check it anew, both or neither, under the delivery's lock.
+     * A check that is running is stopped: what is measured by then stays known.
      *
      * @param  Closure(Delivery): void  $change
      */
     protected function startOver(Delivery $delivery, ?Closure $change = null): void
     {
         Turn::locked($delivery->id, static function (Delivery $locked) use ($change): void {
-            if (! $locked->isOver()) {
-                throw ValidationException::withMessages(['delivery' => 'the delivery is being checked; wait or cancel first']);
+            if (! $locked->isOver() && ($change === null || $locked->state === DeliveryState::Writing)) {
+                throw ValidationException::withMessages(['delivery' => $change === null ? 'the delivery is being checked already' : 'its mended files are being written; wait for them']);
             }
             Asset::query()->whereKey($locked->asset_id)->lockForUpdate()->first();
             $change?->__invoke($locked);
             Steps::begin($locked);
         });
         $delivery->refresh();
+    }
+
+    /** What is made of a delivery is made once it is checked. */
+    protected function needsDone(Delivery $delivery): void
+    {
+        if ($delivery->state !== DeliveryState::Done) {
+            throw ValidationException::withMessages(['delivery' => 'the delivery is still being checked']);
+        }
     }
 }

@@ -34,6 +34,7 @@ use App\Models\File;
 use App\Models\Output;
 use App\Models\Package;
 use App\Models\State\DeliveryState;
+use App\Models\State\FileState;
 use App\Models\Upload;
 use Generator;
 use Illuminate\Http\JsonResponse;
@@ -87,13 +88,28 @@ final class DeliveryController extends Controller
         return response()->json((new DeliveryPage($delivery, Unchanged::markOf($request)))->data());
     }
 
-    #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{role}', operationId: 'displayMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'role', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['low', 'high', 'id', 'cage', 'single', 'fitted']))], responses: [new OA\Response(response: 200, description: 'Light meshes: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
-    public function mesh(Delivery $delivery, string $role): Response
+    #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{kind}', operationId: 'cageMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'kind', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['single', 'fitted']))], responses: [new OA\Response(response: 200, description: 'Light meshes of a cage: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
+    public function mesh(Delivery $delivery, string $kind): Response
     {
-        $path = DisplayFile::path($delivery, in_array($role, DisplayFile::KINDS, true) ? $role : 'low');
+        return self::meshes(DisplayFile::path($delivery, $kind === DisplayFile::FITTED ? $kind : DisplayFile::SINGLE), 'no-cache');
+    }
+
+    /** The light meshes of a file, as soon as it is read. */
+    #[OA\Get(path: '/api/deliveries/{delivery}/files/{file}/mesh', operationId: 'fileMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'file', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'Light meshes in the file\'s own unit and axes: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
+    public function fileMesh(Delivery $delivery, File $file): Response
+    {
+        abort_unless($file->delivery_id === $delivery->id, 404);
+        abort_unless($file->state === FileState::Read, 404, 'the file is not read yet');
+
+        // A file never changes.
+        return self::meshes(DisplayFile::ofFile($delivery, $file), 'private, max-age=86400');
+    }
+
+    private static function meshes(string $path, string $kept): Response
+    {
         abort_unless(Store::has($path), 404, 'the meshes are not ready yet');
 
-        return Store::answer($path, null, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-cache']);
+        return Store::answer($path, null, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => $kept]);
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}/rays', operationId: 'rays', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'set', in: 'query', required: true, schema: new OA\Schema(type: 'string'))], responses: [new OA\Response(response: 200, description: 'Rays that go astray', content: new OA\JsonContent(ref: '#/components/schemas/RaysData'))])]
@@ -216,12 +232,12 @@ final class DeliveryController extends Controller
         return response()->noContent();
     }
 
-    #[OA\Post(path: '/api/deliveries/{delivery}/outputs', operationId: 'makeOutput', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['exploded', 'ids', 'cage'])])), responses: [new OA\Response(response: 201, description: 'Begun')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/outputs', operationId: 'makeOutput', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['exploded', 'ids', 'cage']), new OA\Property(property: 'onto', description: 'of IDs: files of their own, or onto the high files', type: 'string', enum: ['copy', 'high']), new OA\Property(property: 'as', type: 'string', enum: ['materials', 'vertex-colors'])])), responses: [new OA\Response(response: 201, description: 'Begun')])]
     public function output(OutputRequest $request, Delivery $delivery): JsonResponse
     {
         $this->needsDone($delivery);
         $output = DB::transaction(function () use ($request, $delivery): Output {
-            $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'made_by' => $this->user()]);
+            $output = $delivery->outputs()->create(['kind' => $request->string('kind')->toString(), 'detail' => $request->string('kind')->toString() === 'ids' ? $request->ids()->toArray() : null, 'made_by' => $this->user()]);
             MakeOutput::dispatch($delivery->id, $output->id)->onQueue(Steps::queueOf($delivery));
 
             return $output;
@@ -275,12 +291,5 @@ final class DeliveryController extends Controller
         $deletion->ofDelivery($delivery);
 
         return response()->noContent();
-    }
-
-    private function needsDone(Delivery $delivery): void
-    {
-        if ($delivery->state !== DeliveryState::Done) {
-            throw ValidationException::withMessages(['delivery' => 'the delivery is still being checked']);
-        }
     }
 }

@@ -17,6 +17,7 @@ use Anvil\Place\PlaceMend;
 use Anvil\Standard\Role;
 use App\Deliveries\Derived;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\Turn;
 use App\Http\Data\DeliveredData;
 use App\Http\Data\FormatData;
 use App\Http\Data\FormatsData;
@@ -253,6 +254,12 @@ final class MendController extends Controller
     private static function deliver(Delivery $delivery, array $changes, string $because, bool $exploded = true): JsonResponse
     {
         $new = Derived::deliver($delivery, $changes, $because, $exploded);
+        // Of the names that it had nobody wants to know any more; what is measured by now, the new one takes over.
+        Turn::locked($delivery->id, static function (Delivery $old) use ($new): void {
+            if (! $old->isOver()) {
+                Turn::to($old, DeliveryState::Cancelled, null, ['error' => "Stopped, since delivery $new->number was made of it with its files mended."]);
+            }
+        });
 
         return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number), 201);
     }

@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * A row of the rack.
  */
-#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed'])]
+#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed', 'waitsFor'])]
 final readonly class AssetRowData
 {
     /**
@@ -55,6 +55,8 @@ final readonly class AssetRowData
         public string $changedBy,
         #[OA\Property(type: 'boolean')]
         public bool $sealed,
+        #[OA\Property(description: 'the side that is still to be handed in', type: 'string', nullable: true)]
+        public ?string $waitsFor,
     ) {
     }
 }

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * How a check ended.
  */
-#[OA\Schema(schema: 'CheckData', description: 'How a check ended.', required: ['code', 'title', 'station', 'state', 'reason', 'afterBake'])]
+#[OA\Schema(schema: 'CheckData', description: 'How a check ended.', required: ['code', 'title', 'station', 'state', 'reason', 'afterBake', 'limit'])]
 final readonly class CheckData
 {
     public function __construct(
@@ -25,6 +25,8 @@ final readonly class CheckData
         public ?string $reason,
         #[OA\Property(type: 'string')]
         public string $afterBake,
+        #[OA\Property(description: 'the limit as people say it', type: 'string')]
+        public string $limit,
     ) {
     }
 }

@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * What bar, rail, stand and findings show of a delivery.
  */
-#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'stations', 'files', 'parts', 'sets', 'findings', 'checks', 'explode', 'outputs', 'packages', 'exploded'])]
+#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'unit', 'stations', 'files', 'parts', 'sets', 'findings', 'causes', 'checks', 'explode', 'outputs', 'packages', 'exploded'])]
 final readonly class DeliveryData
 {
     /**
@@ -19,6 +19,7 @@ final readonly class DeliveryData
      * @param  list<PartData>  $parts
      * @param  list<SetData>  $sets
      * @param  list<FindingData>  $findings
+     * @param  list<CauseData>  $causes
      * @param  list<CheckData>  $checks
      * @param  list<OutputData>  $outputs
      * @param  list<PackageData>  $packages
@@ -60,6 +61,8 @@ final readonly class DeliveryData
         public ProgressData $progress,
         #[OA\Property(ref: '#/components/schemas/StandardData')]
         public StandardData $standard,
+        #[OA\Property(description: 'of all lengths; null where neither the files nor the standard say one', type: 'string', nullable: true)]
+        public ?string $unit,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/StationData'))]
         public array $stations,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/FileData'))]
@@ -70,6 +73,8 @@ final readonly class DeliveryData
         public array $sets,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/FindingData'))]
         public array $findings,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/CauseData'))]
+        public array $causes,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/CheckData'))]
         public array $checks,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/ExplodeData')])]

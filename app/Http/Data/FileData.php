@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * A file of a delivery.
  */
-#[OA\Schema(schema: 'FileData', description: 'A file of a delivery.', required: ['id', 'name', 'kind', 'role', 'roleBy', 'bytes', 'state', 'error', 'errorLine', 'errorOffset', 'sha256', 'format', 'unit', 'upAxis', 'parts', 'triangles', 'vertices', 'materials', 'bounds', 'inFrame', 'remarks', 'extras', 'cannotCarry', 'rolesOfParts'])]
+#[OA\Schema(schema: 'FileData', description: 'A file of a delivery.', required: ['id', 'name', 'kind', 'role', 'roleBy', 'bytes', 'state', 'error', 'errorLine', 'errorOffset', 'sha256', 'format', 'unit', 'upAxis', 'parts', 'triangles', 'vertices', 'materials', 'bounds', 'inFrame', 'remarks', 'extras', 'cannotCarry', 'rolesOfParts', 'frame'])]
 final readonly class FileData
 {
     /**
@@ -19,6 +19,7 @@ final readonly class FileData
      * @param  list<string>  $extras
      * @param  list<string>  $cannotCarry
      * @param  list<string>  $rolesOfParts
+     * @param  list<float>|null  $frame
      */
     public function __construct(
         #[OA\Property(type: 'integer')]
@@ -69,6 +70,8 @@ final readonly class FileData
         public array $cannotCarry,
         #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
         public array $rolesOfParts,
+        #[OA\Property(description: 'from its own unit and axes to those that all files are shown in, column by column; null where it has these', type: 'array', nullable: true, items: new OA\Items(type: 'number'))]
+        public ?array $frame,
     ) {
     }
 }

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * What a check found.
  */
-#[OA\Schema(schema: 'FindingData', description: 'What a check found.', required: ['id', 'code', 'station', 'severity', 'message', 'remedy', 'file', 'part', 'set', 'other', 'measure', 'texels', 'count', 'where', 'waived'])]
+#[OA\Schema(schema: 'FindingData', description: 'What a check found.', required: ['id', 'code', 'station', 'severity', 'message', 'remedy', 'file', 'part', 'set', 'other', 'measure', 'texels', 'count', 'where', 'waived', 'cause'])]
 final readonly class FindingData
 {
     /**
@@ -46,6 +46,8 @@ final readonly class FindingData
         public array $where,
         #[OA\Property(type: 'boolean')]
         public bool $waived,
+        #[OA\Property(description: 'its number among the causes', type: 'integer', nullable: true)]
+        public ?int $cause,
     ) {
     }
 }

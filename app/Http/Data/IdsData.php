@@ -7,15 +7,15 @@ namespace App\Http\Data;
 use OpenApi\Attributes as OA;
 
 /**
- * The ID colours of an asset, and the palette that would be most distinct.
+ * The ID colours of an asset.
  */
-#[OA\Schema(schema: 'IdsData', description: 'The ID colours of an asset, and the palette that would be most distinct.', required: ['source', 'colors', 'missing', 'least', 'proposal', 'proposalLeast'])]
+#[OA\Schema(schema: 'IdsData', description: 'The ID colours of an asset.', required: ['source', 'colors', 'missing', 'least', 'canGive'])]
 final readonly class IdsData
 {
     /**
      * @param  list<IdColorData>  $colors
      * @param  list<string>  $missing
-     * @param  list<IdProposalData>  $proposal
+     * @param  bool  $canGive  whether there is a high poly to give IDs to
      */
     public function __construct(
         #[OA\Property(type: 'string')]
@@ -26,10 +26,8 @@ final readonly class IdsData
         public array $missing,
         #[OA\Property(type: 'number', nullable: true)]
         public ?float $least,
-        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/IdProposalData'))]
-        public array $proposal,
-        #[OA\Property(type: 'number', nullable: true)]
-        public ?float $proposalLeast,
+        #[OA\Property(type: 'boolean')]
+        public bool $canGive,
     ) {
     }
 }

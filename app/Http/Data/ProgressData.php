@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * How far long work is.
  */
-#[OA\Schema(schema: 'ProgressData', description: 'How far long work is.', required: ['files', 'filesDone', 'sets', 'setsDone', 'doing'])]
+#[OA\Schema(schema: 'ProgressData', description: 'How far long work is.', required: ['files', 'filesDone', 'sets', 'setsDone', 'doing', 'waitsFor'])]
 final readonly class ProgressData
 {
     public function __construct(
@@ -23,6 +23,8 @@ final readonly class ProgressData
         public int $setsDone,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $doing,
+        #[OA\Property(description: 'what the verdict still waits for: "the rays of 3 of 20 sets"', type: 'string', nullable: true)]
+        public ?string $waitsFor,
     ) {
     }
 }

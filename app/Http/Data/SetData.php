@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * A bake set with what its rays met.
  */
-#[OA\Schema(schema: 'SetData', description: 'A bake set with what its rays met.', required: ['name', 'state', 'error', 'low', 'high', 'diagonal', 'samples', 'needed', 'firstWrong', 'recommended', 'reach', 'inUse', 'missShare', 'bleeds', 'overhang', 'highest', 'bases', 'onItself', 'wrongShare', 'curveTop', 'curveMiss', 'curveWrong', 'shades', 'byHand', 'reused'])]
+#[OA\Schema(schema: 'SetData', description: 'A bake set with what its rays met.', required: ['name', 'state', 'error', 'low', 'high', 'diagonal', 'samples', 'needed', 'firstWrong', 'recommended', 'reach', 'inUse', 'missShare', 'bleeds', 'overhang', 'highest', 'bases', 'onItself', 'wrongShare', 'curveTop', 'curveMiss', 'curveWrong', 'shades', 'byHand', 'reused', 'bounds'])]
 final readonly class SetData
 {
     /**
@@ -74,6 +74,8 @@ final readonly class SetData
         public bool $byHand,
         #[OA\Property(description: 'nothing of it changed: what its rays met is known from before', type: 'boolean')]
         public bool $reused,
+        #[OA\Property(description: 'of its low and high parts', nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/BoundsData')])]
+        public ?BoundsData $bounds,
     ) {
     }
 }

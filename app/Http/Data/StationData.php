@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * A station of a delivery: `computing`, `clear`, `found`, `not-run`, `not-built` or `waiting`.
  */
-#[OA\Schema(schema: 'StationData', description: 'A station of a delivery: `computing`, `clear`, `found`, `not-run`, `not-built` or `waiting`.', required: ['key', 'title', 'state', 'blockers', 'cautions', 'notes', 'reason'])]
+#[OA\Schema(schema: 'StationData', description: 'A station of a delivery: `computing`, `clear`, `found`, `not-run`, `not-built` or `waiting`.', required: ['key', 'title', 'state', 'blockers', 'cautions', 'notes', 'subjects', 'reason'])]
 final readonly class StationData
 {
     public function __construct(
@@ -19,12 +19,14 @@ final readonly class StationData
         public string $title,
         #[OA\Property(type: 'string')]
         public string $state,
-        #[OA\Property(type: 'integer')]
+        #[OA\Property(description: 'causes that block', type: 'integer')]
         public int $blockers,
         #[OA\Property(type: 'integer')]
         public int $cautions,
         #[OA\Property(type: 'integer')]
         public int $notes,
+        #[OA\Property(description: 'parts and sets that its causes are on', type: 'integer')]
+        public int $subjects,
         #[OA\Property(type: 'string', nullable: true)]
         public ?string $reason,
     ) {

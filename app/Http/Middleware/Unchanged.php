@@ -20,7 +20,7 @@ final class Unchanged
 
     /** All that the page is made of, by what moves when it changes: states, counts, newest rows, the asset's choices, the standard's version. */
     private const STATE = <<<'SQL'
-        select concat_ws('|', d.run, d.state, d.step, d.updated_at, d.checked_at, a.updated_at, s.version, s.id,
+        select concat_ws('|', d.run, d.judged, d.state, d.step, d.updated_at, d.checked_at, a.updated_at, a.color_ids_version, s.version, s.id,
             (select concat(count(*), ' ', sum(state = 'reading'), ' ', sum(state = 'read'), ' ', sum(state = 'unreadable'), ' ', coalesce(max(updated_at), '')) from files where delivery_id = d.id),
             (select concat(count(*), ' ', coalesce(max(id), 0), ' ', coalesce(sum(state = 'measuring'), 0), ' ', coalesce(sum(state = 'done'), 0), ' ', coalesce(sum(state = 'failed'), 0)) from sets where delivery_id = d.id),
             (select concat(count(*), ' ', coalesce(max(id), 0)) from findings where delivery_id = d.id),

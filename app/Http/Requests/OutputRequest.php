@@ -4,9 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use App\Deliveries\WrittenIds;
 use Illuminate\Foundation\Http\FormRequest;
 
-/** Files that are to be made of a delivery. */
+/** Files that are to be made of a delivery; of IDs, onto what and as what. */
 final class OutputRequest extends FormRequest
 {
     /**
@@ -16,6 +17,13 @@ final class OutputRequest extends FormRequest
     {
         return [
             'kind' => ['required', 'in:exploded,ids,cage'],
+            'onto' => ['sometimes', 'in:copy,high'],
+            'as' => ['sometimes', 'in:materials,vertex-colors'],
         ];
+    }
+
+    public function ids(): WrittenIds
+    {
+        return WrittenIds::of($this->only(['onto', 'as']));
     }
 }

@@ -32,8 +32,9 @@ enum DeliveryState: string
         $goesOn = match ($this) {
             self::Writing => [self::Reading],
             self::Reading => [self::Reading, self::Measuring],
-            self::Measuring => [self::Measuring, self::Checking],
-            self::Checking => [self::Done],
+            // A choice that is made meanwhile, or a file that comes, begins it anew.
+            self::Measuring => [self::Reading, self::Measuring, self::Checking],
+            self::Checking => [self::Reading, self::Measuring, self::Done],
             default => [],
         };
 

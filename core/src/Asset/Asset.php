@@ -11,6 +11,7 @@ use Anvil\Geometry\Scene;
 use Anvil\Pairing\Pairing;
 use Anvil\Pairing\RoledPart;
 use Anvil\Pairing\Tie;
+use Anvil\Pairing\TieKind;
 use Anvil\Sets\BakeSet;
 use Anvil\Sets\SetGrouping;
 use Anvil\Standard\Choices;
@@ -80,6 +81,41 @@ final class Asset
         return self::of($files, $this->standard, $this->choices);
     }
 
+    /** One of its files by itself, its parts held as among all: nothing is paired. */
+    public function ofFile(int $number): self
+    {
+        $parts = array_values(array_filter($this->parts, static fn (RoledPart $part): bool => $part->file === $number));
+
+        return new self([$this->files[$number]], $parts, Pairing::of([], $this->standard, $this->choices), [], $this->standard, $this->choices, [$this->frames[$number]]);
+    }
+
+    /**
+     * The side that is still to be handed in: all that is there is sound and of the other one, and asks for it. Null where nothing is waited for.
+     */
+    public function sideToCome(): ?Role
+    {
+        $roles = [];
+        foreach ($this->files as $file) {
+            if ($file->error !== null) {
+                return null;
+            }
+            $role = $file->role ?? RoledPart::roleOfFile($file->path, $this->standard);
+            $roles += $role === null ? [] : [$role->value => true];
+        }
+        foreach ($this->judged() as $part) {
+            $roles[$part->role->value ?? ''] = true;
+        }
+        $asks = array_filter($this->pairing->ties, static fn (Tie $tie): bool => $tie->kind !== TieKind::Self) !== [];
+        $has = static fn (Role $role): bool => isset($roles[$role->value]);
+
+        return match (true) {
+            isset($roles['']) || ! $asks || $this->judged() === [] => null,
+            $has(Role::Low) && ! $has(Role::High) => Role::High,
+            $has(Role::High) && ! $has(Role::Low) => Role::Low,
+            default => null,
+        };
+    }
+
     /**
      * Parts that are judged: not left out, their role not contradicted.
      *
@@ -94,6 +130,24 @@ final class Asset
     public function boundsOf(Role $role): ?Bounds
     {
         return RoledPart::boundsOf($this->judged($role));
+    }
+
+    /** The unit of all lengths: what the standard says, else that of the file whose frame all parts are held in; null where neither says one. */
+    public function unit(): ?string
+    {
+        if ($this->standard->unit !== null) {
+            return $this->standard->unit;
+        }
+        $first = null;
+        foreach ($this->files as $number => $file) {
+            $unit = $file->scene?->unit;
+            if ($unit !== null && $this->frames[$number]->isIdentity()) {
+                return $unit;
+            }
+            $first ??= $unit;
+        }
+
+        return $first;
     }
 
     /** D: diagonal of the asset's low-poly bounds; of everything where there is no low poly. */

@@ -28,6 +28,9 @@ final readonly class About
      * @param  list<class-string<Measure<*>>>  $measures  what it is about: what these took is told under the first check that is
      * @param  list<class-string<Measure<*>>>  $beside  what else it reads
      * @param  string  $source  a published one, or `common practice, no published source`
+     * @param  string|null  $many  what several parts that share a cause have or are: "have no normals"; null: the title is told
+     * @param  list<string>  $symptoms  how people call what they see on such a bake; the search finds the check by these
+     * @param  bool  $ofFile  told of each file by itself, once it is read: nothing of another file can change it
      */
     public function __construct(
         public string $code,
@@ -45,6 +48,9 @@ final readonly class About
         public ?string $unit = null,
         public array $measures = [],
         public array $beside = [],
+        public ?string $many = null,
+        public bool $ofFile = false,
+        public array $symptoms = [],
     ) {
     }
 

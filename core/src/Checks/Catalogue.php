@@ -14,7 +14,7 @@ final class Catalogue
 {
     /** Codes that the check catalogue has and that are not looked for yet: a standard may name them already. A check that is built leaves this list. */
     private const PLANNED = [
-        'id-mix', 'id-dull', 'id-reused', 'id-gradient', 'id-drift', 'uv-overlap', 'uv-degenerate', 'uv-mirrored', 'uv-padding',
+        'uv-overlap', 'uv-degenerate', 'uv-mirrored', 'uv-padding',
         'uv-border', 'uv-stretch', 'texel-density', 'texel-coarse', 'uv-use', 'uv-turned', 'page-hidden', 'hard-no-seam', 'seam-
         not-hard', 'soft-over-sharp', 'rim-wave', 'silhouette-loss', 'proof-retouch', 'map-unreadable', 'map-size', 'map-bits',
         'map-space', 'map-green', 'map-turned', 'map-other', 'map-hole', 'map-padding', 'map-blend', 'map-differs', 'package-
@@ -61,6 +61,14 @@ final class Catalogue
         }
 
         return self::$about;
+    }
+
+    /**
+     * @return list<string> codes of the checks that are told of each file by itself
+     */
+    public static function ofFile(): array
+    {
+        return array_keys(array_filter(self::about(), static fn (About $about): bool => $about->ofFile));
     }
 
     /**

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Checks;
 
 /**
- * How a check ended: findings (none: passed), nothing of its kind there, or not run, with the reason.
+ * How a check ended: findings (none: passed), nothing of its kind there, or not run, with the reason; while measuring goes on, that it waits.
  */
 final readonly class Outcome
 {
@@ -32,6 +32,14 @@ final readonly class Outcome
     public static function notApplicable(string $reason): self
     {
         return new self('not-applicable', $reason, []);
+    }
+
+    /**
+     * @param  list<Finding>  $findings  of what could be looked at by now
+     */
+    public static function waiting(string $reason, array $findings = []): self
+    {
+        return new self('waiting', $reason, $findings);
     }
 
     public static function notRun(string $reason): self

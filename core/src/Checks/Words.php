@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks;
 
+use Anvil\Asset\Asset;
 use Anvil\Clearance\SetClearance;
 use Anvil\Rays\Estimate;
 
@@ -38,10 +39,37 @@ final class Words
         return self::digits($pixels, 3).' px';
     }
 
-    /** A length in file units: four significant digits. */
-    public static function length(float $length): string
+    /** `1.24 cm`: three significant digits, in the unit that suits it where the files are in meters, else in theirs; `0.124 units` where none is known. */
+    public static function length(float $length, Asset $asset): string
     {
-        return self::digits($length, 4);
+        $unit = $asset->unit();
+        if ($unit !== 'm') {
+            return self::digits($length, 3).' '.self::unit($unit);
+        }
+        $size = abs($length);
+
+        return match (true) {
+            $size === 0.0 => '0 cm',
+            $size < 0.00995 => self::digits(1000 * $length, 3).' mm',
+            $size < 0.995 => self::digits(100 * $length, 3).' cm',
+            default => self::digits($length, 3).' m',
+        };
+    }
+
+    /**
+     * `(0.0124, 0, -0.3) m`: in the unit of the files, so that it can be typed in as it is.
+     *
+     * @param  array{float, float, float}  $vector
+     */
+    public static function vector(array $vector, Asset $asset): string
+    {
+        return '('.implode(', ', array_map(static fn (float $one): string => self::digits($one, 4), $vector)).') '.self::unit($asset->unit());
+    }
+
+    private static function unit(?string $unit): string
+    {
+        // A unit that is a number of meters has no name of its own.
+        return $unit === null ? 'units' : (is_numeric(substr($unit, 0, 1)) ? 'file units' : $unit);
     }
 
     /** A share of a set's low area in texels at the map size; null without UVs. */

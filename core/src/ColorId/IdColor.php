@@ -15,8 +15,9 @@ final readonly class IdColor
     /**
      * @param  list<string>  $names
      * @param  list<RoledPart>  $parts
+     * @param  list<string>  $materials  that the high poly wears there, as far as that can be told
      */
-    public function __construct(public Color $color, public array $names, public array $parts)
+    public function __construct(public Color $color, public array $names, public array $parts, public array $materials = [])
     {
     }
 

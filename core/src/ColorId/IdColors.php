@@ -6,7 +6,6 @@ namespace Anvil\ColorId;
 
 use Anvil\Asset\Asset;
 use Anvil\Geometry\Color;
-use Anvil\Geometry\Mesh;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 
@@ -29,7 +28,13 @@ final readonly class IdColors
     {
         $id = $asset->judged(Role::Id);
         if ($id !== []) {
-            return self::collect('id file', $id, true, true);
+            // What an ID stands for is told by the high poly that it was made of; a part of several materials tells nothing.
+            $worn = [];
+            foreach ($asset->judged(Role::High) as $part) {
+                $worn[$part->base] = count($part->part->mesh->materials) === 1 && ! isset($worn[$part->base]) ? $part->part->mesh->materials : [];
+            }
+
+            return self::collect('id file', $id, true, true, $worn);
         }
         $high = $asset->judged(Role::High);
         foreach ($high as $part) {
@@ -56,7 +61,7 @@ final readonly class IdColors
 
         return [
             'source' => $this->source,
-            'colors' => array_map(static fn (IdColor $color): array => [$color->color->hex(), $color->names, array_map($number, $color->parts)], array_values($this->colors)),
+            'colors' => array_map(static fn (IdColor $color): array => [$color->color->hex(), $color->names, array_map($number, $color->parts), $color->materials], array_values($this->colors)),
             'missing' => array_map(static fn (array $one): array => [$number($one['part']), $one['without'], $one['of']], $this->missing),
         ];
     }
@@ -67,49 +72,83 @@ final readonly class IdColors
      */
     public static function ofArray(array $stored, array $parts): self
     {
-        /** @var array{source: string, colors: list<array{string, list<string>, list<int>}>, missing: list<array{int, int, int}>} $stored */
+        /** @var array{source: string, colors: list<array{string, list<string>, list<int>, list<string>}>, missing: list<array{int, int, int}>} $stored */
         $colors = [];
-        foreach ($stored['colors'] as [$hex, $names, $numbers]) {
-            $colors[$hex] = new IdColor(Color::ofHex($hex), $names, array_map(static fn (int $number): RoledPart => $parts[$number], $numbers));
+        foreach ($stored['colors'] as [$hex, $names, $numbers, $materials]) {
+            $colors[$hex] = new IdColor(Color::ofHex($hex), $names, array_map(static fn (int $number): RoledPart => $parts[$number], $numbers), $materials);
         }
 
         return new self($stored['source'], $colors, array_map(static fn (array $one): array => ['part' => $parts[$one[0]], 'without' => $one[1], 'of' => $one[2]], $stored['missing']));
     }
 
     /**
+     * The first picture that colors of these parts come from, in words; null where none do.
+     *
      * @param  list<RoledPart>  $parts
      */
-    private static function collect(string $source, array $parts, bool $byVertex, bool $byMaterial): self
+    public static function pictured(array $parts): ?string
     {
-        /** @var array<string, array{names: array<string, true>, parts: array<string, RoledPart>}> $colors */
+        foreach ($parts as $part) {
+            $picture = array_values($part->part->facts->pictures)[0] ?? null;
+            if ($picture !== null) {
+                return "the colors of {$part->part->name} are in a picture ($picture), which is not read: give IDs as materials or vertex colors";
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Which of the colors each triangle of a part wears; none for a part without any.
+     *
+     * @return array{list<int>, list<array{int, int}>}|null numbers among the colors, negative for none; and pairs of them that meet in a blend
+     */
+    public function labels(RoledPart $part): ?array
+    {
+        $faces = FaceColors::of($part->part, $this->source !== 'materials', $this->source !== 'vertex colours');
+        if ($faces === null) {
+            return null;
+        }
+        $numbers = array_flip(array_map(strval(...), array_keys($this->colors)));
+        $of = array_map(static fn (string $hex): int => $numbers[$hex] ?? FaceColors::NONE, $faces->hex);
+
+        return [
+            array_map(static fn (int $color): int => $color < 0 ? $color : $of[$color], $faces->of),
+            array_values(array_map(static fn (array $pair): array => [$of[$pair[0]], $of[$pair[1]]], $faces->blends)),
+        ];
+    }
+
+    /**
+     * @param  list<RoledPart>  $parts
+     * @param  array<string, list<string>>  $wornBelow  base → materials of its high parts, where IDs are in a file of their own
+     */
+    private static function collect(string $source, array $parts, bool $byVertex, bool $byMaterial, array $wornBelow = []): self
+    {
+        /** @var array<string, array{names: array<string, true>, parts: array<string, RoledPart>, materials: array<string, true>}> $colors */
         $colors = [];
         $missing = [];
         foreach ($parts as $part) {
             $mesh = $part->part->mesh;
-            $without = 0;
-            if ($byVertex && $mesh->colors !== []) {
-                foreach (self::faceColors($mesh) as $hex => $faces) {
-                    if ($hex === '') {
-                        $without += $faces;
-                    } elseif ($hex !== 'blend') {
-                        $colors[$hex]['names'][$part->part->name] = true;
-                        $colors[$hex]['parts'][$part->part->name] = $part;
+            $faces = FaceColors::of($part->part, $byVertex, $byMaterial);
+            $without = $mesh->triangleCount();
+            if ($faces !== null) {
+                $counts = array_count_values($faces->of);
+                $without = $counts[FaceColors::NONE] ?? 0;
+                $isOfVertices = $byVertex && $mesh->colors !== [];
+                $materials = self::materialsOf($part, $faces);
+                foreach ($faces->hex as $number => $hex) {
+                    if (! isset($counts[$number])) {
+                        continue;
                     }
-                }
-            } elseif ($byMaterial) {
-                $counts = array_count_values($mesh->triangleMaterials());
-                foreach ($counts as $material => $faces) {
-                    $name = $mesh->materials[$material] ?? null;
-                    $hex = $name === null ? null : ($part->part->colors[$name] ?? null);
-                    if ($hex === null) {
-                        $without += $faces;
-                    } else {
+                    $colors[$hex] ??= ['names' => [], 'parts' => [], 'materials' => []];
+                    foreach ($isOfVertices ? [$part->part->name] : $materials[$number] as $name) {
                         $colors[$hex]['names'][$name] = true;
-                        $colors[$hex]['parts'][$part->part->name] = $part;
+                    }
+                    $colors[$hex]['parts'][$part->part->name] = $part;
+                    foreach ($source === 'id file' ? ($wornBelow[$part->base] ?? []) : $materials[$number] as $name) {
+                        $colors[$hex]['materials'][$name] = true;
                     }
                 }
-            } else {
-                $without = $mesh->triangleCount();
             }
             if ($without > 0) {
                 $missing[] = ['part' => $part, 'without' => $without, 'of' => $mesh->triangleCount()];
@@ -117,27 +156,31 @@ final readonly class IdColors
         }
         $out = [];
         foreach ($colors as $hex => $color) {
-            $out[$hex] = new IdColor(Color::ofHex($hex), array_map(strval(...), array_keys($color['names'])), array_values($color['parts']));
+            $out[$hex] = new IdColor(Color::ofHex($hex), array_map(strval(...), array_keys($color['names'])), array_values($color['parts']), array_map(strval(...), array_keys($color['materials'])));
         }
 
         return new self($source, $out, $missing);
     }
 
     /**
-     * @return array<string, int> hex → faces; `` for faces without, `blend` for faces whose corners differ
+     * The materials of the triangles of each color.
+     *
+     * @return array<int, list<string>>
      */
-    private static function faceColors(Mesh $mesh): array
+    private static function materialsOf(RoledPart $part, FaceColors $faces): array
     {
-        $hex = [];
-        foreach (array_chunk($mesh->colors, 3) as [$r, $g, $b]) {
-            $hex[] = $r < 0.0 ? '' : Color::ofSrgb($r, $g, $b)->hex();
-        }
-        $out = [];
-        foreach (array_chunk($mesh->triangles, 3) as [$a, $b, $c]) {
-            $key = $hex[$a] === $hex[$b] && $hex[$b] === $hex[$c] ? $hex[$a] : 'blend';
-            $out[$key] = ($out[$key] ?? 0) + 1;
+        $mesh = $part->part->mesh;
+        $out = array_fill(0, max(1, count($faces->hex)), []);
+        if (count($mesh->materials) > 1) {
+            foreach ($mesh->triangleMaterials() as $t => $material) {
+                if ($faces->of[$t] >= 0 && $material >= 0) {
+                    $out[$faces->of[$t]][$mesh->materials[$material]] = true;
+                }
+            }
+
+            return array_map(static fn (array $names): array => array_map(strval(...), array_keys($names)), $out);
         }
 
-        return $out;
+        return array_map(static fn (array $none): array => $mesh->materials, $out);
     }
 }

@@ -7,105 +7,289 @@ namespace Anvil\ColorId;
 use Anvil\Asset\Asset;
 use Anvil\Geometry\Color;
 use Anvil\Pairing\RoledPart;
+use Anvil\Standard\Pattern;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
+use LogicException;
 
 /**
- * Which colour each high part is to wear: one a base, or one a material.
+ * The IDs of an asset as they are to be written: which piece of the high poly wears which, and their colors.
+ *
+ * A sheet that was kept gives its IDs to the pieces that it knows, by key or, where a part was renamed, by shape; other pieces get an ID each.
+ * Colors that a studio has for a name come first, then those of the sheet; the rest is spread around them, those that touch furthest apart.
  */
 final readonly class IdPlan
 {
     /**
-     * @param  string  $by  `part` or `material`
-     * @param  array<string, Color>  $colors  base or material name → colour
-     * @param  array<string, list<string>>  $parts  the same names → ID part names
+     * @param  list<PlannedId>  $ids
+     * @param  list<int>  $idOf  of each piece
+     * @param  list<array{int, int}>  $touching  IDs that touch
+     * @param  float  $leastBefore  ΔE00 between those that touch, had colors been given in order
      */
-    private function __construct(public string $by, public array $colors, public array $parts)
+    private function __construct(private ?PieceCut $pieces, public IdSheet $sheet, public array $ids, public array $idOf, public array $touching, public float $leastBefore)
     {
     }
 
-    public static function byPart(Asset $asset): self
+    /**
+     * @throws Unreadable where there are more IDs than can be told apart
+     */
+    public static function of(Asset $asset, IdSheet $sheet): self
     {
-        $parts = [];
-        foreach ($asset->judged(Role::High) as $part) {
-            $parts[$part->base][] = self::idName($part, $asset);
+        $cut = PieceCut::of($asset, $sheet->by, $sheet->angle);
+
+        return self::ofPieces($cut->pieces(), self::touching($cut, $asset), $sheet, $cut);
+    }
+
+    /**
+     * Pieces that touch.
+     *
+     * @return list<array{int, int}>
+     */
+    public static function touching(PieceCut $cut, Asset $asset): array
+    {
+        $bodies = [];
+        foreach ($cut->parts as $number => $part) {
+            $bodies[] = [$part->part->mesh, $cut->ofPart($number)];
         }
 
-        return self::spread('part', $parts);
+        return TouchGraph::of($bodies, ClosePairs::NEAR * $asset->diagonal());
     }
 
-    public static function byMaterial(Asset $asset): self
+    /**
+     * The same where the high poly was cut before.
+     *
+     * @param  list<Piece>  $pieces
+     * @param  list<array{int, int}>  $touchingPieces
+     * @param  PieceCut|null  $cut  needed to write files, and for remarks
+     *
+     * @throws Unreadable
+     */
+    public static function ofPieces(array $pieces, array $touchingPieces, IdSheet $sheet, ?PieceCut $cut = null): self
     {
-        $parts = [];
-        foreach ($asset->judged(Role::High) as $part) {
-            foreach ($part->part->mesh->materials === [] ? ['no material'] : $part->part->mesh->materials as $material) {
-                $parts[$material][] = self::idName($part, $asset);
+        [$names, $idOf, $kept] = self::named($pieces, $sheet);
+        $count = count($names);
+        if ($count > Palette::MOST) {
+            throw Unreadable::because("by {$sheet->by->value} there are $count IDs, and no more than ".Palette::MOST.' can be told apart; '.match ($sheet->by) {
+                By::Region => 'take a larger angle, or give IDs by part', By::Shell => 'give IDs by part or by set', default => 'give IDs by material or by set',
+            });
+        }
+        $touching = [];
+        foreach ($touchingPieces as [$one, $two]) {
+            [$a, $b] = [min($idOf[$one], $idOf[$two]), max($idOf[$one], $idOf[$two])];
+            if ($a !== $b) {
+                $touching["$a $b"] = [$a, $b];
+            }
+        }
+        ksort($touching, SORT_NATURAL);
+        $touching = array_values($touching);
+        $colors = $pinned = [];
+        foreach ($names as $id => $name) {
+            $colors[$id] = $kept[$id]?->color;
+            $pinned[$id] = $kept[$id]->pinned ?? false;
+            foreach ($sheet->pins as $pattern => $color) {
+                if (Pattern::anyFits([(string) $pattern], $name)) {
+                    [$colors[$id], $pinned[$id]] = [$color, true];
+                    break;
+                }
+            }
+        }
+        $fixed = array_filter($colors, static fn (?Color $color): bool => $color !== null);
+        $new = Palette::spread($count - count($fixed), array_values($fixed), $sheet->allEyes);
+        $all = [];
+        foreach ($colors as $id => $color) {
+            $all[$id] = $color ?? array_shift($new) ?? Color::of(0, 0, 0);
+        }
+        $all = array_values($all);
+        $before = Assignment::leastTouching($all, $touching);
+        $all = count($fixed) === $count ? $all : Assignment::apart($all, array_fill_keys(array_keys($fixed), true), $touching, $sheet->allEyes);
+        $of = array_fill(0, max(1, $count), []);
+        foreach ($pieces as $number => $piece) {
+            $of[$idOf[$number]][] = $piece;
+        }
+        $ids = [];
+        foreach ($names as $id => $name) {
+            $ids[] = new PlannedId($name, $all[$id], $pinned[$id], $of[$id]);
+        }
+
+        return new self($cut, $sheet, $ids, $idOf, $touching, $before);
+    }
+
+    /** @throws LogicException where it was made of pieces alone */
+    public function cut(): PieceCut
+    {
+        return $this->pieces ?? throw new LogicException('the high poly was not cut for this plan');
+    }
+
+    /** The sheet that gives this plan again. */
+    public function kept(): IdSheet
+    {
+        $shapes = [];
+        foreach ($this->ids as $id) {
+            foreach ($id->pieces as $piece) {
+                if ($piece->shape !== null) {
+                    $shapes[$piece->key] = $piece->shape;
+                }
             }
         }
 
-        return self::spread('material', $parts);
+        return new IdSheet($this->sheet->by, $this->sheet->angle, $this->sheet->allEyes, $this->sheet->pins, array_map(
+            static fn (PlannedId $id): SheetId => new SheetId($id->name, $id->color, $id->pinned, array_map(static fn (Piece $piece): string => $piece->key, $id->pieces)), $this->ids,
+        ), $shapes);
     }
 
-    /** What a high part is called in the ID file. */
+    /**
+     * Of a high part by its number: its ID, or the ID of each triangle.
+     *
+     * @return int|list<int>
+     */
+    public function ofPart(int $number): int|array
+    {
+        $of = $this->cut()->ofPart($number);
+        if (is_int($of)) {
+            return $this->idOf[$of];
+        }
+        $ids = array_map(fn (int $piece): int => $this->idOf[$piece], $of);
+
+        return $ids !== [] && count(array_unique($ids)) === 1 ? $ids[0] : $ids;
+    }
+
+    /**
+     * @return list<Color>
+     */
+    public function colors(): array
+    {
+        return array_map(static fn (PlannedId $id): Color => $id->color, $this->ids);
+    }
+
+    /** The least ΔE00 between any two; INF for one alone. */
+    public function leastDistance(): float
+    {
+        return Palette::leastDistance($this->colors());
+    }
+
+    /** The least ΔE00 between two that touch; INF where none do. */
+    public function leastTouching(): float
+    {
+        return Assignment::leastTouching($this->colors(), $this->touching);
+    }
+
+    /**
+     * What the material of each ID is called in files: no blanks, none twice.
+     *
+     * @return list<string>
+     */
+    public function materialNames(): array
+    {
+        $out = $taken = [];
+        foreach ($this->ids as $id) {
+            $wanted = $name = 'id_'.(string) preg_replace('/\s+/', '_', $id->name);
+            for ($k = 2; isset($taken[$name]); $k++) {
+                $name = "$wanted-$k";
+            }
+            $taken[$name] = true;
+            $out[] = $name;
+        }
+
+        return $out;
+    }
+
+    /**
+     * What whoever gives these IDs should know, in words.
+     *
+     * @return list<string>
+     */
+    public function remarks(): array
+    {
+        $out = [];
+        foreach ($this->cut()->coarse() as $part => $cells) {
+            $out[] = "$part turns by more than {$this->sheet->angle}° at too many edges: it was cut on a coarser shape of $cells cells along its longest side";
+        }
+        $byCase = $colors = [];
+        foreach ($this->cut()->parts as $part) {
+            foreach ($part->part->mesh->materials as $material) {
+                $byCase[mb_strtolower($material)][$material] = true;
+            }
+            foreach ($part->part->colors as $material => $hex) {
+                $colors[$material][$hex] ??= $part->path;
+            }
+        }
+        foreach ($this->cut()->by === By::Material ? $byCase : [] as $names) {
+            if (count($names) > 1) {
+                $out[] = 'the materials '.implode(' and ', array_map(strval(...), array_keys($names))).' differ in letter case only; each has an ID';
+            }
+        }
+        foreach ($this->cut()->by === By::Material || $this->cut()->by === By::Colors ? $colors : [] as $material => $of) {
+            if (count($of) > 1) {
+                $out[] = "the material $material is ".implode(' and ', array_map(static fn (string $hex, string $path): string => "$hex in $path", array_map(strval(...), array_keys($of)), $of));
+            }
+        }
+        foreach (array_keys($this->sheet->pins) as $pattern) {
+            if (array_filter($this->ids, static fn (PlannedId $id): bool => Pattern::anyFits([(string) $pattern], $id->name)) === []) {
+                $out[] = "no ID is named $pattern, which a color is fixed for";
+            }
+        }
+
+        return $out;
+    }
+
+    /** What a high part is called in an ID file of its own. */
     public static function idName(RoledPart $part, Asset $asset): string
     {
         return $part->base.$asset->standard->suffixFor(Role::Id);
     }
 
-    public function leastDistance(): float
-    {
-        return Palette::leastDistance(array_values($this->colors));
-    }
-
     /**
-     * As `legend.json` has it.
+     * Which ID each piece has: names of IDs, the ID of each piece, and what was kept of each ID.
      *
-     * @return array{leastDeltaE00: float|null, ids: list<array{name: string, hex: string, parts: list<string>, material?: string}>}
+     * @param  list<Piece>  $pieces
+     * @return array{list<string>, list<int>, list<SheetId|null>}
      */
-    public function legend(): array
+    private static function named(array $pieces, IdSheet $sheet): array
     {
-        $ids = [];
-        foreach ($this->colors as $name => $color) {
-            $id = ['name' => (string) $name, 'hex' => $color->hex(), 'parts' => array_values(array_unique($this->parts[$name]))];
-            if ($this->by === 'material') {
-                $id['material'] = (string) $name;
+        $byKey = $byShape = $here = [];
+        foreach ($pieces as $piece) {
+            $here[$piece->key] = true;
+        }
+        foreach ($sheet->ids as $id) {
+            foreach ($id->pieces as $key) {
+                $byKey[$key] = $id;
+                // A part that is gone under its name is looked for under another; not where two have one shape.
+                $shape = isset($here[$key]) ? null : ($sheet->shapes[$key] ?? null);
+                if ($shape !== null) {
+                    $byShape[$shape] = isset($byShape[$shape]) ? false : $id;
+                }
             }
-            $ids[] = $id;
         }
-        $least = $this->leastDistance();
+        $shapes = array_count_values(array_filter(array_map(static fn (Piece $piece): ?string => isset($byKey[$piece->key]) ? null : $piece->shape, $pieces), is_string(...)));
+        $numbers = $names = $idOf = $kept = [];
+        foreach ($pieces as $piece) {
+            $renamed = $piece->shape !== null && ($shapes[$piece->shape] ?? 0) === 1 ? ($byShape[$piece->shape] ?? false) : false;
+            $id = $byKey[$piece->key] ?? ($renamed === false ? null : $renamed);
+            if ($id !== null && isset($numbers[spl_object_id($id)])) {
+                $idOf[] = $numbers[spl_object_id($id)];
 
-        return ['leastDeltaE00' => is_finite($least) ? round($least, 4) : null, 'ids' => $ids];
-    }
-
-    public function legendCsv(): string
-    {
-        $out = "name,hex,parts\n";
-        foreach ($this->legend()['ids'] as $id) {
-            $out .= implode(',', array_map(static fn (string $cell): string => preg_match('/[",\n\r]/', $cell) === 1 ? '"'.str_replace('"', '""', $cell).'"' : $cell, [$id['name'], $id['hex'], implode(' ', $id['parts'])]))."\n";
+                continue;
+            }
+            $idOf[] = count($names);
+            if ($id !== null) {
+                $numbers[spl_object_id($id)] = count($names);
+            }
+            $names[] = $id->name ?? null;
+            $kept[] = $id;
+        }
+        // New ones are called as their piece, apart from all that have a name already.
+        $taken = array_fill_keys(array_filter($names, is_string(...)), true);
+        foreach ($names as $number => $name) {
+            if ($name === null) {
+                $wanted = $pieces[(int) array_search($number, $idOf, true)]->name;
+                for ($k = 2, $name = $wanted; isset($taken[$name]); $k++) {
+                    $name = "$wanted-$k";
+                }
+                $taken[$name] = true;
+                $names[$number] = $name;
+            }
         }
 
-        return $out;
-    }
-
-    /** The palette as GPL, a text format that several painting programs read. */
-    public function paletteGpl(string $name): string
-    {
-        $out = "GIMP Palette\nName: $name\nColumns: 8\n#\n";
-        foreach ($this->colors as $id => $color) {
-            $out .= sprintf("%3d %3d %3d\t%s\n", $color->red, $color->green, $color->blue, $id);
-        }
-
-        return $out;
-    }
-
-    /**
-     * @param  array<string|int, list<string>>  $parts
-     */
-    private static function spread(string $by, array $parts): self
-    {
-        ksort($parts, SORT_STRING);
-        $names = array_map(strval(...), array_keys($parts));
-        $colors = $names === [] ? [] : array_combine($names, Palette::spread(count($names)));
-
-        return new self($by, $colors, $names === [] ? [] : array_combine($names, array_values($parts)));
+        return [array_map(strval(...), $names), $idOf, $kept];
     }
 }

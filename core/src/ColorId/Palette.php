@@ -8,58 +8,59 @@ use Anvil\Geometry\Color;
 use Anvil\Geometry\DeltaE00;
 
 /**
- * The most distinct colours for a number of IDs: greedy farthest point in ΔE00 over a fixed grid of vivid colours with black and
- * white, then exchanged one by one as long as the least distance grows. No random seed: the same number gives the same colours.
+ * The most distinct colors for a number of IDs: the best that a long search has found (`bin/make-palettes.php` makes the tables, up to 64 each
+ * number, above that some), or, around colors that stay, what a short search finds. Never a lesser distance for fewer colors than for more.
  */
 final class Palette
 {
-    /** Least OKLCH chroma of a candidate. Common practice, no published source: IDs are vivid. */
-    private const VIVID = 0.12;
+    /** So many IDs can still be told apart. */
+    public const MOST = 500;
 
-    private const EXCHANGE_UP_TO = 40;
+    /** Steps times colors of a search while somebody waits. */
+    private const WORK = 300_000;
+
+    private const STARTS = 3;
+
+    /** @var array<string, array<int, list<Color>>> */
+    private static array $tables = [];
 
     /**
-     * @param  list<Color>  $kept  colours that stay and must be kept away from
+     * @param  int  $count  to 500
+     * @param  list<Color>  $kept  colors that stay and must be kept away from
+     * @param  bool  $allEyes  whether the least distance to four kinds of eyes counts, not to the usual one alone
      * @return list<Color> `count` new ones
      */
-    public static function spread(int $count, array $kept = []): array
+    public static function spread(int $count, array $kept = [], bool $allEyes = false): array
     {
-        $candidates = self::candidates();
-        $labs = array_map(static fn (Color $color): array => $color->lab(), $candidates);
-        $keptLabs = array_map(static fn (Color $color): array => $color->lab(), $kept);
-        $n = count($candidates);
-        $nearest = array_fill(0, $n, INF);
-        foreach ($keptLabs as $lab) {
-            foreach ($labs as $i => $other) {
-                $nearest[$i] = min($nearest[$i], DeltaE00::of($lab, $other));
+        if ($count < 1) {
+            return [];
+        }
+        $start = self::known(min(self::MOST, $count + count($kept)), $allEyes);
+        if ($kept === []) {
+            return $start;
+        }
+        // What lies nearest to a color that stays makes room for it.
+        foreach ($kept as $color) {
+            if (count($start) > $count) {
+                $near = array_map(static fn (Color $one): float => $one->deltaE($color), $start);
+                array_splice($start, (int) array_search(min($near), $near, true), 1);
             }
         }
-        $chosen = [];
-        for ($k = 0; $k < min($count, $n); $k++) {
-            // The first of all is a pure red, so that small palettes look alike.
-            $best = $k === 0 && $kept === [] ? (int) array_search('#FF0000', array_map(static fn (Color $c): string => $c->hex(), $candidates), true) : 0;
-            if ($k > 0 || $kept !== []) {
-                for ($i = 1; $i < $n; $i++) {
-                    if ($nearest[$i] > $nearest[$best]) {
-                        $best = $i;
-                    }
-                }
+        $all = count($start) + count($kept);
+        $steps = intdiv(self::WORK, $all * ($allEyes ? 4 : 1));
+        $best = $start;
+        $least = -INF;
+        // From what the table has, and from two starts of chance.
+        for ($seed = 1; $seed <= self::STARTS; $seed++) {
+            $search = new PaletteSearch($kept, $allEyes, $seed);
+            $found = $search->from($seed === 1 ? $start : $search->anywhere($count), $steps);
+            $far = PaletteSearch::least([...$kept, ...$found], $allEyes);
+            if ($far > $least) {
+                [$best, $least] = [$found, $far];
             }
-            $chosen[] = $best;
-            foreach ($labs as $i => $lab) {
-                $nearest[$i] = min($nearest[$i], DeltaE00::of($labs[$best], $lab));
-            }
-        }
-        if ($count <= self::EXCHANGE_UP_TO) {
-            $chosen = self::exchanged($chosen, $labs, $keptLabs);
-        }
-        $out = array_map(static fn (int $i): Color => $candidates[$i], $chosen);
-        // More IDs than candidates: steps in between, still all different.
-        for ($k = count($out); $k < $count; $k++) {
-            $out[] = Color::of(($k * 67) % 256, ($k * 149) % 256, intdiv($k, 7) * 31 % 256);
         }
 
-        return $out;
+        return $best;
     }
 
     /**
@@ -67,73 +68,86 @@ final class Palette
      *
      * @param  list<Color>  $colors
      */
-    public static function leastDistance(array $colors): float
+    public static function leastDistance(array $colors, Vision $eye = Vision::Usual): float
     {
-        $least = INF;
+        return self::leastOf(self::matrix(array_map($eye->of(...), $colors)));
+    }
+
+    /**
+     * The same to the eye that tells them apart worst.
+     *
+     * @param  list<Color>  $colors
+     */
+    public static function leastToAll(array $colors): float
+    {
+        return min(array_map(static fn (Vision $eye): float => self::leastDistance($colors, $eye), Vision::cases()));
+    }
+
+    /**
+     * Fewer of them: those go first that are nearest to another.
+     *
+     * @param  list<Color>  $colors
+     * @return list<Color>
+     */
+    public static function thinned(array $colors, int $count, bool $allEyes): array
+    {
+        $eyes = $allEyes ? Vision::cases() : [Vision::Usual];
+        $d = array_map(static fn (Vision $eye): array => self::matrix(array_map($eye->of(...), $colors)), $eyes);
+        while (count($colors) > $count) {
+            $worst = [INF, 0, 0];
+            foreach ($d as $one) {
+                foreach ($one as $i => $row) {
+                    foreach ($row as $j => $far) {
+                        if ($far < $worst[0] && isset($colors[$i], $colors[$j])) {
+                            $worst = [$far, $i, $j];
+                        }
+                    }
+                }
+            }
+            // Of the two, the one that is nearer to a third.
+            $third = [INF, INF];
+            foreach ($d as $one) {
+                foreach ($colors as $k => $_) {
+                    foreach ([0, 1] as $w) {
+                        $at = $worst[1 + $w];
+                        if ($k !== $worst[1] && $k !== $worst[2]) {
+                            $third[$w] = min($third[$w], $at > $k ? $one[$at][$k] : $one[$k][$at]);
+                        }
+                    }
+                }
+            }
+            unset($colors[$third[0] < $third[1] ? $worst[1] : $worst[2]]);
+        }
+
+        return array_values($colors);
+    }
+
+    /**
+     * @param  array<int, Color>  $colors
+     * @return array<int, array<int, float>> of each its ΔE00 to those before it
+     */
+    private static function matrix(array $colors): array
+    {
         $labs = array_map(static fn (Color $color): array => $color->lab(), $colors);
+        $out = [];
         foreach ($labs as $i => $one) {
+            $out[$i] = [];
             for ($j = 0; $j < $i; $j++) {
-                $least = min($least, DeltaE00::of($one, $labs[$j]));
+                $out[$i][$j] = DeltaE00::of($one, $labs[$j]);
             }
         }
 
-        return $least;
+        return $out;
     }
 
     /**
-     * @param  list<int>  $chosen
-     * @param  list<array{float, float, float}>  $labs
-     * @param  list<array{float, float, float}>  $kept
-     * @return list<int>
+     * @param  array<int, array<int, float>>  $matrix
      */
-    private static function exchanged(array $chosen, array $labs, array $kept): array
-    {
-        for ($round = 0; $round < 3; $round++) {
-            $changed = false;
-            foreach ($chosen as $k => $own) {
-                $others = $kept;
-                foreach ($chosen as $j => $other) {
-                    if ($j !== $k) {
-                        $others[] = $labs[$other];
-                    }
-                }
-                if ($others === []) {
-                    continue;
-                }
-                $best = $own;
-                $bestDistance = self::toNearest($labs[$own], $others, 0.0);
-                foreach ($labs as $i => $lab) {
-                    $distance = self::toNearest($lab, $others, $bestDistance);
-                    if ($distance > $bestDistance + 1e-9) {
-                        $best = $i;
-                        $bestDistance = $distance;
-                    }
-                }
-                if ($best !== $own) {
-                    $chosen[$k] = $best;
-                    $changed = true;
-                }
-            }
-            if (! $changed) {
-                break;
-            }
-        }
-
-        return array_values($chosen);
-    }
-
-    /**
-     * @param  array{float, float, float}  $lab
-     * @param  list<array{float, float, float}>  $others
-     */
-    private static function toNearest(array $lab, array $others, float $giveUpUnder): float
+    private static function leastOf(array $matrix): float
     {
         $least = INF;
-        foreach ($others as $other) {
-            $least = min($least, DeltaE00::of($lab, $other));
-            if ($least < $giveUpUnder) {
-                return $least;
-            }
+        foreach ($matrix as $row) {
+            $least = $row === [] ? $least : min($least, min($row));
         }
 
         return $least;
@@ -142,22 +156,32 @@ final class Palette
     /**
      * @return list<Color>
      */
-    private static function candidates(): array
+    private static function known(int $count, bool $allEyes): array
     {
-        $steps = [0, 48, 96, 144, 192, 255];
-        $out = [];
-        foreach ($steps as $r) {
-            foreach ($steps as $g) {
-                foreach ($steps as $b) {
-                    $color = Color::of($r, $g, $b);
-                    if ($color->chroma() >= self::VIVID) {
-                        $out[] = $color;
-                    }
-                }
+        $name = $allEyes ? 'eyes' : 'usual';
+        $table = self::$tables[$name] ??= self::table($name);
+        foreach ($table as $size => $colors) {
+            if ($size >= $count) {
+                return $size === $count ? $colors : self::thinned($colors, $count, $allEyes);
             }
         }
-        $out[] = Color::of(255, 255, 255);
-        $out[] = Color::of(0, 0, 0);
+
+        return array_slice($table[self::MOST], 0, $count);
+    }
+
+    /**
+     * @return array<int, list<Color>> by number, ascending
+     */
+    public static function table(string $name): array
+    {
+        $text = (string) file_get_contents(__DIR__."/palettes-$name.txt");
+        $out = [];
+        foreach (explode("\n", trim($text)) as $line) {
+            if (str_contains($line, ':')) {
+                [$size, $hex] = explode(':', $line);
+                $out[(int) $size] = array_map(Color::ofHex(...), explode(' ', trim($hex)));
+            }
+        }
 
         return $out;
     }

@@ -54,10 +54,12 @@ final readonly class DisplayMesh
     private static function occupied(Mesh $mesh, int $cells): int
     {
         [$x, $y, $z, $size] = self::grid($mesh, $cells) ?? [0.0, 0.0, 0.0, 1.0];
+        // One number after the other, not bits side by side: numbers that share their low bits all lie in one place of a hash table.
+        $row = $cells + 1;
         $seen = [];
         $p = $mesh->positions;
         for ($i = 0, $n = count($p); $i < $n; $i += 3) {
-            $seen[(int) (($p[$i] - $x) / $size) << 42 | (int) (($p[$i + 1] - $y) / $size) << 21 | (int) (($p[$i + 2] - $z) / $size)] = true;
+            $seen[((int) (($p[$i] - $x) / $size) * $row + (int) (($p[$i + 1] - $y) / $size)) * $row + (int) (($p[$i + 2] - $z) / $size)] = true;
         }
 
         return count($seen);
@@ -70,11 +72,12 @@ final readonly class DisplayMesh
             return new self([], [], []);
         }
         [$x, $y, $z, $size] = $grid;
+        $row = $cells + 1;
         $number = $map = $positions = [];
         $p = $mesh->positions;
         $next = 0;
         for ($i = 0, $n = count($p); $i < $n; $i += 3) {
-            $key = (int) (($p[$i] - $x) / $size) << 42 | (int) (($p[$i + 1] - $y) / $size) << 21 | (int) (($p[$i + 2] - $z) / $size);
+            $key = ((int) (($p[$i] - $x) / $size) * $row + (int) (($p[$i + 1] - $y) / $size)) * $row + (int) (($p[$i + 2] - $z) / $size);
             $at = $number[$key] ?? -1;
             if ($at < 0) {
                 $at = $next++;

@@ -8,10 +8,12 @@ use Anvil\Asset\GivenFile;
 use Anvil\Asset\WrittenNames;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\CheckResult;
+use Anvil\ColorId\Legend;
 use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
 use Anvil\Formats\Rewriter;
+use Anvil\Measures\Kind\Colors;
 use Anvil\Pairing\RoledPart;
 use Anvil\Report\Report;
 use RuntimeException;
@@ -84,6 +86,12 @@ final class Package
         foreach ($sums as $name => $sum) {
             $list .= "$sum  files/$name\n";
         }
+        // What tells which color stands for what goes with the files.
+        $legend = [];
+        foreach (Legend::ofColors($report->measures->ofAsset(Colors::class))?->files() ?? [] as $name => $content) {
+            $legend["legend/$name"] = $content;
+            $list .= hash('sha256', $content)."  legend/$name\n";
+        }
         $list .= hash('sha256', $json)."  ticket.json\n".hash('sha256', $html)."  ticket.html\n";
         $zip = new ZipArchive;
         if ($zip->open($path, ZipArchive::CREATE | ZipArchive::EXCL) !== true) {
@@ -93,7 +101,7 @@ final class Package
             $zip->addFile("$folder/$name", "files/$name");
             $zip->setMtimeName("files/$name", self::TIME);
         }
-        foreach (['ticket.json' => $json, 'ticket.html' => $html, 'SHA256SUMS' => $list] as $name => $content) {
+        foreach ([...$legend, 'ticket.json' => $json, 'ticket.html' => $html, 'SHA256SUMS' => $list] as $name => $content) {
             $zip->addFromString($name, $content);
             $zip->setMtimeName($name, self::TIME);
         }

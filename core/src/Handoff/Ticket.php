@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Handoff;
 
+use Anvil\Checks\Cause;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Words;
@@ -50,7 +51,7 @@ final readonly class Ticket
             ['tangent basis', 'MikkTSpace', 'what the engines that read glTF expect'],
             ['bits per channel', '16 for normal and height, 8 for the others', 'fewer bits show steps on smooth shapes (common practice)'],
             ['samples', '4×4 to 64 a texel; occlusion 512 to 1024 rays for the last bake', 'common practice'],
-            ['colour space', 'normal, occlusion and ID are data: linear, not sRGB', 'a curve on data bends it (common practice)'],
+            ['color space', 'normal, occlusion and ID are data: linear, not sRGB', 'a curve on data bends it (common practice)'],
             ['order', 'normal and occlusion first and clean', 'other maps are made from them (common practice)'],
         ];
         if ($choices->leftOut !== []) {
@@ -81,8 +82,8 @@ final readonly class Ticket
                 'outShare' => $reach === null || $clearance === null ? null : $reach->out / $clearance->d,
                 'inShare' => $reach === null || $clearance === null ? null : $reach->in / $clearance->d,
                 'reason' => $clearance === null ? 'not measured'
-                    : ($clearance->set !== null ? 'from the standard' : 'recommended').'; needs '.Words::length($clearance->needed->out).' out and '.Words::length($clearance->needed->in).' in'
-                    .($clearance->firstWrong['out'] === null ? ', no wrong hit outward' : ', wrong hits from '.Words::length($clearance->firstWrong['out']).' out'),
+                    : ($clearance->set !== null ? 'from the standard' : 'recommended').'; needs '.Words::length($clearance->needed->out, $this->report->measures->asset).' out and '.Words::length($clearance->needed->in, $this->report->measures->asset).' in'
+                    .($clearance->firstWrong['out'] === null ? ', no wrong hit outward' : ', wrong hits from '.Words::length($clearance->firstWrong['out'], $this->report->measures->asset).' out'),
             ];
         }
 
@@ -124,11 +125,11 @@ final readonly class Ticket
         };
         $fileRows = implode('', array_map(static fn (array $file): string => $cells('<code>'.$e($file['path']).'</code>', $e($file['role'] ?? '–'), number_format($file['bytes']).' bytes', '<code>'.$e(substr($file['sha256'], 0, 16)).'…</code>'), $files));
         $settingRows = implode('', array_map(static fn (array $row): string => $cells($e($row['setting']), '<b>'.$e($row['value']).'</b>', $e($row['reason'])), $this->settings()));
-        $length = static fn (?float $value, ?float $share): string => $value === null || $share === null ? '–' : Words::length($value).' <small>('.Words::percent($share).' of d)</small>';
+        $length = fn (?float $value, ?float $share): string => $value === null || $share === null ? '–' : Words::length($value, $this->report->measures->asset).' <small>('.Words::percent($share).' of the size of the set)</small>';
         $setRows = implode('', array_map(static fn (array $set): string => $cells('<code>'.$e($set['set']).'</code>', $length($set['out'], $set['outShare']), $length($set['in'], $set['inShare']), $e($set['reason'])), $this->sets()));
-        $findings = $this->report->findings();
-        $findingRows = implode('', array_map(static fn (Finding $finding): string => $cells($mark($finding->severity).($finding->waived ? ' (waived)' : ''), '<code>'.$e($finding->code).'</code>', $e($finding->message)), $findings));
-        $findingTable = $findings === [] ? '<p>No findings.</p>' : "<table><tr><th>severity</th><th>check</th><th>what</th></tr>$findingRows</table>";
+        $causes = $this->report->causes();
+        $findingRows = implode('', array_map(static fn (Cause $cause): string => $cells($mark($cause->severity).($cause->waived ? ' (waived)' : ''), '<code>'.$e($cause->code).'</code>', $e($cause->message)), $causes));
+        $findingTable = $causes === [] ? '<p>No findings.</p>' : "<table><tr><th>severity</th><th>check</th><th>what</th></tr>$findingRows</table>";
         $verdict = $this->report->isReady() ? 'Ready to bake' : 'Not ready';
         $passed = count(array_filter($this->report->results, static fn (CheckResult $result): bool => $result->state === 'passed'));
         $all = count($this->report->results);

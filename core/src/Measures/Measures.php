@@ -55,6 +55,12 @@ final class Measures
     /** @var array<string, string>|null */
     private ?array $notMeasured = null;
 
+    /** @var array<int, self> each file by itself, once for all checks */
+    private array $files = [];
+
+    /** @var array<string, bool> set → whether its rays and places are known */
+    private array $isMeasured = [];
+
     /** @var array<string, true> keys whose results came out of the store */
     private array $known = [];
 
@@ -62,6 +68,7 @@ final class Measures
      * @param  Assembled|null  $assembled  what it was before it was exploded
      * @param  bool  $computes  false: what is not in the store is not known
      * @param  array{float|null, bool}  $layout  clearance of an exploded layout in file units (null: 2 % of D), and whether all sets are moved apart
+     * @param  bool  $soFar  of sets, only those are told of that are measured
      */
     private function __construct(
         public readonly Asset $asset,
@@ -69,6 +76,7 @@ final class Measures
         private readonly ?MeasureStore $store = null,
         private readonly bool $computes = true,
         public readonly array $layout = [null, false],
+        private readonly bool $soFar = false,
     ) {
     }
 
@@ -90,6 +98,18 @@ final class Measures
     public function keptIn(MeasureStore $store, bool $computes): self
     {
         return new self($this->asset, $this->assembled, $store, $computes, $this->layout);
+    }
+
+    /** What is known of it by now, while the rest is still measured: sets that are not are passed over. */
+    public function soFar(): self
+    {
+        return new self($this->asset, $this->assembled, $this->store, false, $this->layout, true);
+    }
+
+    /** One of its files by itself, in the frame of all: what is known of that one. */
+    public function ofFile(int $number): self
+    {
+        return $this->files[$number] ??= new self($this->asset->ofFile($number), null, $this->store, $this->computes, $this->layout);
     }
 
     /** The same, moved apart by other rules than the usual ones. */
@@ -338,7 +358,43 @@ final class Measures
      */
     public function wholeSets(): array
     {
-        return array_values(array_filter($this->asset->sets, static fn (BakeSet $set): bool => $set->isWhole()));
+        $all = array_values(array_filter($this->asset->sets, static fn (BakeSet $set): bool => $set->isWhole()));
+
+        // What is known of all sets together hangs on all of them.
+        return $this->soFar && $this->depth === 0 ? array_values(array_filter($all, $this->isMeasured(...))) : $all;
+    }
+
+    /**
+     * @return int whole sets that are not measured yet, while others are
+     */
+    public function setsToCome(): int
+    {
+        return $this->soFar ? count(array_filter($this->asset->sets, fn (BakeSet $set): bool => $set->isWhole() && ! $this->isMeasured($set))) : 0;
+    }
+
+    /** Whether rays and places of a set are known. */
+    private function isMeasured(BakeSet $set): bool
+    {
+        return $this->isMeasured[$set->name] ??= $this->isKnown(Kind\Rays::class, $set) && $this->isKnown(Kind\Places::class, $set);
+    }
+
+    /**
+     * @template T
+     *
+     * @param  class-string<Measure<T>>  $class
+     */
+    private function isKnown(string $class, BakeSet $set): bool
+    {
+        $this->depth++;
+        try {
+            $this->get($class, Subject::set($set));
+
+            return true;
+        } catch (NotKnown) {
+            return false;
+        } finally {
+            $this->depth--;
+        }
     }
 
     /** The whole set that a part is a low or high part of. */
@@ -382,7 +438,7 @@ final class Measures
 
     public function clearanceOf(BakeSet $set): ?SetClearance
     {
-        $one = $set->isWhole() ? $this->ofSet(Kind\Rays::class, $set) : null;
+        $one = $set->isWhole() && (! $this->soFar || $this->depth > 0 || $this->isMeasured($set)) ? $this->ofSet(Kind\Rays::class, $set) : null;
 
         return $one instanceof SetClearance ? $one : null;
     }

@@ -13,4 +13,9 @@ final class NotKnown extends RuntimeException
     {
         return new self("$measure of ".($subject->key === '' ? 'the asset' : $subject->key).' has not been computed');
     }
+
+    public static function ofSets(): self
+    {
+        return new self('not all sets are measured');
+    }
 }

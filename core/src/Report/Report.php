@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Report;
 
 use Anvil\Asset\ReadFile;
+use Anvil\Checks\Cause;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
 use Anvil\Geometry\MeshContents;
@@ -41,6 +42,14 @@ final readonly class Report
     public function findings(): array
     {
         return array_merge(...array_map(static fn (CheckResult $result): array => $result->findings, $this->results));
+    }
+
+    /**
+     * @return list<Cause>
+     */
+    public function causes(): array
+    {
+        return Cause::of($this->findings());
     }
 
     public function isReady(): bool
@@ -130,15 +139,17 @@ final readonly class Report
                 'confidence' => $suggestion->confidence,
             ], $measures->asset->pairing->suggestions),
             'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->findings()),
+            'causes' => array_map(static fn (Cause $cause): array => ['code' => $cause->code, 'severity' => $cause->severity->value, 'message' => $cause->message, 'remedy' => $cause->remedy, 'findings' => $cause->findings], $this->causes()),
             'checks' => array_map(static fn (CheckResult $result): array => $result->toArray(), $this->results),
             'seconds' => array_map(static fn (float $seconds): float => round($seconds, 4), $this->seconds),
             'peakMemoryBytes' => memory_get_peak_usage(true) + Forks::$beside,
         ];
     }
 
+    /** How many causes of a severity are open. */
     public function count(Severity $severity): int
     {
-        return count(array_filter($this->findings(), static fn (Finding $finding): bool => $finding->severity === $severity && ! $finding->waived));
+        return Cause::count($this->causes(), $severity);
     }
 
     /**

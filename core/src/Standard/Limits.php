@@ -21,6 +21,7 @@ final class Limits
         'surface-gap' => [0.01, null],
         'sets-bleed' => [0.001, null],
         'id-close' => [5.0, null],
+        'id-mix' => [10.0, null],
         'uv-pose' => [1e-6, null],
     ];
 

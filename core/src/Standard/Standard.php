@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Standard;
 
+use Anvil\Geometry\Color;
 use Anvil\Json;
 use Anvil\Unreadable;
 
@@ -12,7 +13,10 @@ use Anvil\Unreadable;
  */
 final readonly class Standard
 {
-    private const KEYS = ['name', 'suffixes', 'pairing', 'mapSize', 'pages', 'triangleBudget', 'texelDensity', 'greenChannel', 'rays', 'reach', 'checks'];
+    private const KEYS = ['name', 'suffixes', 'pairing', 'mapSize', 'pages', 'triangleBudget', 'texelDensity', 'greenChannel', 'rays', 'reach', 'checks', 'unit', 'idColors'];
+
+    /** Of files that say none. */
+    private const UNITS = ['m', 'cm', 'mm', 'in', 'ft'];
 
     private const SUFFIXES = ['low' => ['_low'], 'high' => ['_high'], 'id' => ['_id'], 'cage' => ['_cage'], 'pose' => ['_pose']];
 
@@ -22,6 +26,8 @@ final readonly class Standard
      * @param  int|null  $pages  sets of textures; null: not said
      * @param  array<string, array{out: float|string|null, in: float|string|null}>  $reach  set or `*` → lengths, or shares of d as `"1%"`
      * @param  array<string, array{severity: string|null, limit: float|null, caution: float|null}>  $checks  by code; severity may be `off`
+     * @param  string|null  $unit  of the lengths in files that say none
+     * @param  array<string, Color>  $idColors  colors that are fixed for IDs, by their names, with `*`
      */
     private function __construct(
         public string $name = 'built-in',
@@ -35,6 +41,8 @@ final readonly class Standard
         public RaySettings $rays = new RaySettings,
         public array $reach = [],
         public array $checks = [],
+        public ?string $unit = null,
+        public array $idColors = [],
     ) {
     }
 
@@ -89,24 +97,47 @@ final readonly class Standard
             ),
             self::reaches($json->object('reach')),
             self::checks($json->object('checks')),
+            $json->string('unit') === null ? null : self::choice($json, 'unit', self::UNITS),
+            self::colors($json->object('idColors')),
         );
+    }
+
+    /**
+     * Colors by names with `*`: `{"brass*": "#E8112D"}`.
+     *
+     * @return array<string, Color>
+     *
+     * @throws Unreadable that names the key
+     */
+    public static function colors(?Json $json): array
+    {
+        $colors = [];
+        foreach ($json?->keys() ?? [] as $pattern) {
+            $hex = $json?->string($pattern) ?? '';
+            if (preg_match('/^#[0-9A-Fa-f]{6}$/', $hex) !== 1) {
+                throw Unreadable::because(($json?->at($pattern) ?? $pattern).' is no color: it is written as #RRGGBB');
+            }
+            $colors[$pattern] = Color::ofHex($hex);
+        }
+
+        return $colors;
     }
 
     /** The same rules with other rays. */
     public function withRays(RaySettings $rays): self
     {
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks, $this->unit, $this->idColors);
     }
 
     public function named(string $name): self
     {
-        return new self($name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks);
+        return new self($name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors);
     }
 
     /** The same rules with all parts as one set, whatever their names. */
     public function asWhole(): self
     {
-        return new self($this->name, $this->suffixes, true, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks);
+        return new self($this->name, $this->suffixes, true, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors);
     }
 
     /**
@@ -116,7 +147,7 @@ final readonly class Standard
      */
     public function withSuffixes(array $suffixes): self
     {
-        return new self($this->name, [...$this->suffixes, ...$suffixes], $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks);
+        return new self($this->name, [...$this->suffixes, ...$suffixes], $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors);
     }
 
     /**
@@ -126,7 +157,7 @@ final readonly class Standard
      */
     public function withReaches(array $reaches): self
     {
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, array_replace($this->reach, $reaches), $this->checks);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, array_replace($this->reach, $reaches), $this->checks, $this->unit, $this->idColors);
     }
 
     /**
@@ -209,6 +240,8 @@ final readonly class Standard
             'triangleBudget' => $this->triangleBudget,
             'texelDensity' => $this->texelDensity,
             'greenChannel' => $this->greenChannel,
+            ...($this->unit === null ? [] : ['unit' => $this->unit]),
+            ...($this->idColors === [] ? [] : ['idColors' => array_map(static fn (Color $color): string => $color->hex(), $this->idColors)]),
             'rays' => [
                 'direction' => $this->rays->smooth ? 'smooth' : 'split',
                 'length' => $this->rays->cageLength ? 'cage' : 'unit',

@@ -140,6 +140,14 @@ final class CheckFixturesTest extends TestCase
         yield 'buried' => [static fn (): Report => Assets::report(['plate_low' => Shapes::box(2, 0.4, 2)->placed(0, 0, 0.5), 'post_low' => Shapes::box(0.2, 1, 0.2)->moved(0, 0.5, 0)->placed(0.5, 0, 0.5)], ['plate_high' => Shapes::roundedBox(2, 0.4, 2, 0.02, 2, 8), 'post_high' => Shapes::roundedBox(0.2, 1, 0.2, 0.02, 2, 8)->moved(0, 0.5, 0)], '{"checks":{"surfaces-cross":{"severity":"off"}}}'), ['buried note'], 0.2891, ['set' => 'post']];
         yield 'id-missing' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#0000FF', 'c' => null]), ['id-missing blocker'], null, ['part' => 'c_high']];
         yield 'id-close' => [static fn (): Report => self::coloured(['a' => '#E8112D', 'b' => '#E0151F']), ['id-close blocker'], 3.3, ['part' => 'a_high', 'other' => 'b_high']];
+        yield 'id-mix' => [static fn (): Report => self::withIds([[0, 'r'], [190, 'b']], ['r' => '#FF0000', 'b' => '#0000FF'], '#A800A0'), ['id-mix caution'], 8.367, ['part' => 'a_id', 'other' => 'a_id', 'file' => 'x_id.obj']];
+        yield 'id-close where two touch' => [static fn (): Report => self::withIds([[0, 'r'], [190, 'b']], ['r' => '#FF0000', 'b' => '#C80050'], '#0000FF'), ['id-close caution'], null, ['part' => 'a_id', 'other' => 'a_id']];
+        yield 'id-dull' => [static fn (): Report => self::coloured(['a' => '#808080', 'b' => '#FF0000']), ['id-dull caution'], 0.0, ['part' => 'a_high', 'file' => 'x_high.obj']];
+        yield 'id-reused' => [static fn (): Report => self::withIds([[0, 'r']], ['r' => '#FF0000'], '#FF0000'), ['id-reused note'], 2.0, ['part' => 'a_id']];
+        yield 'id-gradient' => [static fn (): Report => self::blended(2048, 2), ['id-gradient caution'], null, ['part' => 'a_high', 'file' => 'x_high.obj']];
+        yield 'id-drift' => [static fn (): Report => self::withIds([[0, 'r']], ['r' => '#FF0000'], '#0000FF', 2e-5), ['id-drift blocker'], 2e-5, ['file' => 'x_id.obj']];
+        yield 'id-drift by triangles' => [static fn (): Report => self::withIds([[0, 'r']], ['r' => '#FF0000'], '#0000FF', 0.0, 1), ['id-drift blocker'], 1.0, ['file' => 'x_id.obj']];
+        yield 'id-drift, a part that is not there' => [static fn (): Report => self::withIds([[0, 'r']], ['r' => '#FF0000'], null), ['id-drift blocker'], 1.0, ['file' => 'x_id.obj']];
         yield 'id-close as a caution' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#C81400']), ['id-close caution'], null, ['part' => 'a_high', 'other' => 'b_high']];
         yield 'uv-missing' => [static fn (): Report => Assets::report(['a_low' => new Polygons(Shapes::box(1, 1, 1)->points, Shapes::box(1, 1, 1)->faces)], ['a_high' => self::rounded()]), ['uv-missing blocker'], 36.0, ['part' => 'a_low', 'file' => 'x_low.obj']];
         yield 'uv-pose' => [static fn (): Report => self::posed(['all_pose' => self::lidOpen(0.01)->with(Shapes::box(1, 1, 1)->placed(0, 0, 0.5))]), ['uv-pose blocker'], 0.01, ['file' => 'x_pose.obj']];
@@ -170,8 +178,8 @@ final class CheckFixturesTest extends TestCase
             self::assertEqualsWithDelta($value, $finding->measure->value, max(0.006 * abs($value), 0.001 * ($value > 1 ? 50 : 1)), $finding->message);
         }
         self::assertNotSame('', $finding->remedy);
-        // Two measure a second thing beside what they declare.
-        $finding->measure === null ?: self::assertContains($finding->measure->unit, [Catalogue::about()[$code]->unit, ...(['explode-clash' => ['length'], 'floater-rim' => ['px', 'deg']][$code] ?? [])]);
+        // Three measure a second thing beside what they declare.
+        $finding->measure === null ?: self::assertContains($finding->measure->unit, [Catalogue::about()[$code]->unit, ...(['explode-clash' => ['length'], 'id-drift' => ['count'], 'floater-rim' => ['px', 'deg']][$code] ?? [])]);
     }
 
     /**
@@ -238,6 +246,12 @@ final class CheckFixturesTest extends TestCase
         yield 'pair-crossed' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1), 'b_low' => Shapes::box(1, 1, 1)->moved(0.06, 0, 0)], ['a_high' => self::rounded(), 'b_high' => self::rounded()->moved(0.06, 0, 0)])];
         yield 'pair-apart' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => Shapes::sheet(1, 1, 9, 9)->moved(0, 0.013, 0)])];
         yield 'id-close' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#0000FF'])];
+        yield 'id-close, near but not touching' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#C80050'])];
+        yield 'id-mix' => [static fn (): Report => self::withIds([[0, 'r'], [190, 'b']], ['r' => '#FF0000', 'b' => '#0000FF'], '#B000B0')];
+        yield 'id-dull' => [static fn (): Report => self::coloured(['a' => '#BE6060', 'b' => '#020202', 'c' => '#FFFFFF'])];
+        yield 'id-reused' => [static fn (): Report => self::withIds([[0, 'r']], ['r' => '#FF0000'], '#FF0000', material: 'm_a')];
+        yield 'id-gradient' => [static fn (): Report => self::blended(16, 40)];
+        yield 'id-drift' => [static fn (): Report => self::withIds([[0, 'r']], ['r' => '#FF0000'], '#0000FF', 0.9e-5)];
         yield 'id-missing' => [static fn (): Report => self::coloured(['a' => '#FF0000', 'b' => '#0000FF', 'c' => '#00FF00'])];
         yield 'uv-outside' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)->placed(3.0, -2.0, 1.0)], ['a_high' => self::rounded()])];
         yield 'uv-pose' => [static fn (): Report => self::posed(['lid_pose' => self::lidOpen(0.0000008), 'a_pose' => Shapes::box(1, 1, 1)->placed(0, 0, 0.5)])];
@@ -580,6 +594,49 @@ final class CheckFixturesTest extends TestCase
         }
 
         return Assets::reportOf([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)]);
+    }
+
+    /**
+     * Two boxes with an ID file: the first in these materials, the second in one.
+     *
+     * @param  list<array{int, string}>  $runs
+     * @param  array<string, string>  $colors
+     * @param  string|null  $second  null: the second has no ID part
+     * @param  float  $drift  how far the second ID is off, as a share of D
+     * @param  int  $more  triangles that it has twice
+     * @param  string  $material  of the second high part
+     */
+    private static function withIds(array $runs, array $colors, ?string $second, float $drift = 0.0, int $more = 0, string $material = 'm_b'): Report
+    {
+        $low = ['a_low' => Shapes::box(1, 1, 1)->placed(0, 0, 0.5), 'b_low' => Shapes::box(1, 1, 1)->placed(0.5, 0, 0.5)->moved(3, 0, 0)];
+        $a = self::rounded();
+        $b = self::rounded()->moved(3, 0, 0);
+        $diagonal = sqrt(4 * 4 + 1 + 1);
+        $drifted = $b->moved($drift * $diagonal, 0, 0);
+        $drifted = $more === 0 ? $drifted : new Polygons($drifted->points, [...$drifted->faces, array_slice($drifted->faces[0], 0, 3)], [...$drifted->uvs, array_slice($drifted->uvs[0], 0, 3)]);
+
+        return Assets::reportOf([
+            Assets::file('x_low.obj', $low), Assets::file('x_high.obj', ['a_high' => $a->mesh(30, [[0, 'm_a']]), 'b_high' => $b->mesh(30, [[0, $material]])]),
+            Assets::file('x_id.obj', [
+                'a_id' => new Part('a_id', $a->mesh(30, $runs), $colors),
+                ...($second === null ? [] : ['b_id' => new Part('b_id', $drifted->mesh(30, [[0, 'two']]), ['two' => $second])]),
+            ]),
+        ]);
+    }
+
+    /** A high box painted red at one end and blue at the other, with nothing split in between. */
+    private static function blended(int $mapSize, int $cuts): Report
+    {
+        $mesh = Shapes::roundedBox(1, 1, 1, 0.06, 3, $cuts)->mesh(30, [[0, 'm']]);
+        $colors = [];
+        for ($v = 0; $v < $mesh->vertexCount(); $v++) {
+            array_push($colors, ...($mesh->positions[3 * $v] > 0.3 ? [1.0, 0.0, 0.0] : [0.0, 0.0, 1.0]));
+        }
+
+        return Assets::reportOf([
+            Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)]),
+            Assets::file('x_high.obj', ['a_high' => new Part('a_high', new Mesh($mesh->positions, $mesh->triangles, $mesh->uvs, $mesh->triUvs, $mesh->normals, $mesh->triNormals, $colors, $mesh->faces, $mesh->materials, $mesh->materialRuns))]),
+        ], "{\"mapSize\":$mapSize}");
     }
 
     public function test_meshes_without_high_give_no_set(): void

@@ -4,29 +4,25 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\ColorId;
 
+use Anvil\Asset\GivenFile;
 use Anvil\Asset\ReadFile;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdColors;
-use Anvil\ColorId\IdFileWriter;
-use Anvil\ColorId\IdPlan;
-use Anvil\ColorId\Palette;
-use Anvil\ColorId\Touching;
-use Anvil\Formats\FormatCatalogue;
-use Anvil\Formats\Gltf\GlbWriter;
-use Anvil\Formats\Obj\ObjWriter;
+use Anvil\ColorId\TouchGraph;
 use Anvil\Geometry\Color;
 use Anvil\Geometry\DeltaE00;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
+use Anvil\Geometry\PartFacts;
 use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
-use Anvil\Pairing\RoledPart;
+use Anvil\Report\Report;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\Assets;
-use Anvil\Tests\Support\MemorySink;
+use Anvil\Tests\Support\MemorySource;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -100,23 +96,6 @@ final class ColorIdTest extends TestCase
         }
     }
 
-    public function test_a_palette_keeps_away_from_what_is_kept_and_from_grey(): void
-    {
-        $kept = [Color::of(255, 0, 0), Color::of(0, 255, 0)];
-        foreach (Palette::spread(6, $kept) as $color) {
-            self::assertTrue($color->chroma() >= 0.12 || in_array($color->hex(), ['#000000', '#FFFFFF'], true));
-            self::assertGreaterThan(25.0, min($color->deltaE($kept[0]), $color->deltaE($kept[1])));
-        }
-        self::assertSame([], Palette::spread(0));
-        self::assertSame(['#FF0000'], array_map(static fn (Color $c): string => $c->hex(), Palette::spread(1)));
-        self::assertSame(INF, Palette::leastDistance([Color::of(1, 2, 3)]));
-        self::assertSame(0.0, Palette::leastDistance([Color::of(1, 2, 3), Color::of(200, 0, 0), Color::of(1, 2, 3)]));
-        // Exchanging never leaves less than going on greedily did: the greedy seven are known to be under 40.
-        self::assertGreaterThan(34.0, Palette::leastDistance(Palette::spread(7)));
-        self::assertGreaterThan(17.0, Palette::leastDistance(Palette::spread(24)));
-        self::assertGreaterThan(12.0, Palette::leastDistance(Palette::spread(40)));
-    }
-
     public function test_ids_come_from_the_id_file_then_vertex_colours_then_materials(): void
     {
         $box = Shapes::box(1, 1, 1);
@@ -136,6 +115,9 @@ final class ColorIdTest extends TestCase
         self::assertSame([['b_high', 12, 12]], array_map(static fn (array $one): array => [$one['part']->part->name, $one['without'], $one['of']], $vertex->missing));
         self::assertSame('a_high', $vertex->colors['#FF0000']->name());
         self::assertSame('#FF0000', (new IdColor(Color::of(255, 0, 0), [], []))->name());
+        // What an ID stands for: the material of the high poly beneath, where that is one.
+        self::assertSame(['ink'], $both->colors['#FF0000']->materials);
+        self::assertSame(['plain'], $vertex->colors['#FF0000']->materials);
     }
 
     public function test_faces_between_two_colours_blend_and_faces_without_are_counted(): void
@@ -156,80 +138,82 @@ final class ColorIdTest extends TestCase
         self::assertSame([['a_id', 6, 12], ['b_id', 12, 12]], array_map(static fn (array $one): array => [$one['part']->part->name, $one['without'], $one['of']], $bare->missing));
     }
 
-    public function test_ids_touch_within_a_distance_of_their_surfaces(): void
+    /** Colors in a picture are not taken for flat ones: an ID file of them is not judged, a high poly of them has no IDs. */
+    public function test_colors_in_a_picture_are_told_and_not_read(): void
     {
-        $part = static fn (Polygons $shape, string $name): RoledPart => Measures::of([Assets::file('x_high.obj', [$name => $shape])], Standard::builtIn(), Choices::ofJson('{}'))->asset->parts[0];
-        $id = static fn (RoledPart ...$parts): IdColor => new IdColor(Color::of(0, 0, 0), [], array_values($parts));
-        $a = $part(Shapes::box(1, 1, 1), 'a_high');
-        $b = $part(Shapes::box(1, 1, 1, 4)->moved(1.05, 0, 0), 'b_high');
-        $c = $part(Shapes::box(1, 1, 1)->moved(9, 0, 0), 'c_high');
-        foreach ([[0.049, false], [0.051, true]] as [$within, $touch]) {
-            self::assertSame($touch, Touching::of($id($a), $id($b), $within));
-            self::assertSame($touch, Touching::of($id($b), $id($a), $within));
-            self::assertSame($touch, Touching::of($id($c, $a), $id($b), $within));
-        }
-        self::assertTrue(Touching::of($id($a), $id($c, $a), 0.0), 'on one part');
-        self::assertFalse(Touching::of($id($a), $id($c), 0.5));
-        self::assertFalse(Touching::of($id(), $id($c), 0.5));
-        // Boxes that meet while the surfaces do not: a ring around a post.
-        $ring = $part(Shapes::torus(2, 0.2, 48, 12), 'ring_high');
-        self::assertFalse(Touching::of($id($ring), $id($part(Shapes::cylinder(0.5, 1, 24), 'post_high')), 0.5));
-        self::assertTrue(Touching::of($id($ring), $id($part(Shapes::cylinder(1.79, 1, 48), 'drum_high')), 0.05));
+        $mtl = "newmtl one\nKd 1 0 0\nmap_Kd -s 1 1 1 paint one.png\nnewmtl two\nKd 0 0 1\n";
+        $obj = "mtllib x.mtl\no a_%s\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl one\nf 1 2 3\no b_%s\nv 5 0 0\nv 6 0 0\nv 5 1 0\nusemtl two\nf 4 5 6\n";
+        $files = array_map(static fn (string $role): ReadFile => ReadFile::of(new GivenFile("x_$role.obj", null, new MemorySource("x_$role.obj", str_replace('%s', $role, $obj), ['x.mtl' => $mtl]))), ['high', 'id']);
+        self::assertSame(['one' => 'paint one.png'], $files[0]->scene?->parts[0]->facts->pictures);
+        self::assertEquals($files[0]->scene?->parts[0]->facts, PartFacts::ofArray($files[0]->scene?->parts[0]->facts->toArray() ?? []));
+        $high = Assets::reportOf([$files[0]]);
+        self::assertSame('the colors of a_high are in a picture (paint one.png), which is not read: give IDs as materials or vertex colors', self::outcome($high, 'id-missing'));
+        $both = Assets::reportOf($files);
+        self::assertSame('not-run', Assets::state($both, 'id-missing'));
+        self::assertSame('the colors of a_id are in a picture (paint one.png), which is not read: give IDs as materials or vertex colors', self::outcome($both, 'id-missing'));
+        $glb = json_encode(['asset' => ['version' => '2.0'], 'nodes' => [['name' => 'a_high', 'mesh' => 0]], 'scenes' => [['nodes' => [0]]], 'scene' => 0, 'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0], 'material' => 0]]]], 'materials' => [['name' => 'm', 'pbrMetallicRoughness' => ['baseColorFactor' => [1, 1, 1, 1], 'baseColorTexture' => ['index' => 0]]]], 'textures' => [['source' => 0]], 'images' => [['uri' => 'ink%20spot.png']], 'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3']], 'bufferViews' => [['buffer' => 0, 'byteLength' => 36]], 'buffers' => [['byteLength' => 36, 'uri' => 'data:application/octet-stream;base64,'.base64_encode(pack('g9', 0, 0, 0, 1, 0, 0, 0, 1, 0))]]], JSON_THROW_ON_ERROR);
+        self::assertSame(['m' => 'ink spot.png'], ReadFile::of(new GivenFile('x_high.gltf', null, new MemorySource('x_high.gltf', $glb)))->scene?->parts[0]->facts->pictures);
     }
 
-    public function test_plans_spread_colours_over_parts_or_materials(): void
+    /** Values past what a screen shows, and alpha, are said: an ID is a flat color. */
+    public function test_what_is_no_flat_color_in_gltf_is_said(): void
     {
-        $box = Shapes::box(1, 1, 1);
-        $measures = Measures::of([Assets::file('x_low.obj', ['a_low' => $box, 'b_low' => $box]), Assets::file('x_high.obj', ['b_high_2' => $box->mesh(40, [[0, 'steel'], [3, 'brass']]), 'a_high' => $box->mesh(40, [[0, 'steel']]), 'b_high' => new Mesh($box->mesh()->positions, $box->mesh()->triangles)])], Standard::ofJson('{"suffixes":{"high":["_high","_high_*"]}}'), Choices::ofJson('{}'));
-        $byPart = IdPlan::byPart($measures->asset);
-        self::assertSame(['part', ['a', 'b'], ['a' => ['a_id'], 'b' => ['b_id', 'b_id']]], [$byPart->by, array_keys($byPart->colors), $byPart->parts]);
-        $byMaterial = IdPlan::byMaterial($measures->asset);
-        self::assertSame(['material', ['brass', 'plain', 'steel']], [$byMaterial->by, array_keys($byMaterial->colors)]);
-        self::assertSame(['b_id', 'a_id'], $byMaterial->parts['steel']);
-        $legend = $byMaterial->legend();
-        self::assertSame(round($byMaterial->leastDistance(), 4), $legend['leastDeltaE00']);
-        self::assertSame(['name' => 'brass', 'hex' => $byMaterial->colors['brass']->hex(), 'parts' => ['b_id'], 'material' => 'brass'], $legend['ids'][0]);
-        self::assertArrayNotHasKey('material', $byPart->legend()['ids'][0]);
-        self::assertSame(['b_id'], $byPart->legend()['ids'][1]['parts']);
-        self::assertSame("name,hex,parts\na,{$byPart->colors['a']->hex()},a_id\nb,{$byPart->colors['b']->hex()},b_id\n", $byPart->legendCsv());
-        self::assertSame(sprintf("GIMP Palette\nName: bell\nColumns: 8\n#\n%3d %3d %3d\ta\n%3d %3d %3d\tb\n", ...[$byPart->colors['a']->red, $byPart->colors['a']->green, $byPart->colors['a']->blue, $byPart->colors['b']->red, $byPart->colors['b']->green, $byPart->colors['b']->blue]), $byPart->paletteGpl('bell'));
-        $empty = IdPlan::byPart(Measures::of([Assets::file('x_low.obj', ['a_low' => $box])], Standard::builtIn(), Choices::ofJson('{}'))->asset);
-        self::assertSame([[], null], [$empty->colors, $empty->legend()['leastDeltaE00']]);
-        $quoted = IdPlan::byPart(Measures::of([Assets::file('x_high.obj', ['a "b",c_high' => $box])], Standard::builtIn(), Choices::ofJson('{}'))->asset);
-        self::assertStringContainsString('"a ""b"",c",#', $quoted->legendCsv());
+        $read = static function (float ...$colors): array {
+            $bytes = pack('g9', 0, 0, 0, 1, 0, 0, 0, 1, 0).pack('g12', ...$colors);
+            $root = ['asset' => ['version' => '2.0'], 'nodes' => [['name' => 'a_high', 'mesh' => 0]], 'scenes' => [['nodes' => [0]]], 'scene' => 0, 'meshes' => [['primitives' => [['attributes' => ['POSITION' => 0, 'COLOR_0' => 1]]]]], 'accessors' => [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC4']], 'bufferViews' => [['buffer' => 0, 'byteLength' => 36], ['buffer' => 0, 'byteOffset' => 36, 'byteLength' => 48]], 'buffers' => [['byteLength' => 84, 'uri' => 'data:application/octet-stream;base64,'.base64_encode($bytes)]]];
+
+            return ReadFile::of(new GivenFile('x_high.gltf', null, new MemorySource('x_high.gltf', json_encode($root, JSON_THROW_ON_ERROR))))->scene->remarks ?? ['not read'];
+        };
+        self::assertSame([], $read(...array_fill(0, 12, 1.0)));
+        self::assertSame(['vertex colors over 1 are taken as 1'], $read(4.0, ...array_fill(0, 11, 1.0)));
+        self::assertSame(['the alpha of vertex colors is passed over'], $read(1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 0.5, ...array_fill(0, 4, 1.0)));
     }
 
-    public function test_an_id_file_reads_back_with_the_plans_colours(): void
+    private static function outcome(Report $report, string $code): ?string
     {
-        $box = Shapes::box(1, 1, 1);
-        $parts = [new Part('a_high', $box->mesh(40, [[0, 'steel']]), ['steel' => '#808080']), new Part('b_high', $box->moved(3, 0, 0)->mesh(40, [[0, 'steel'], [3, 'brass']]), ['steel' => '#808080', 'brass' => '#806000'])];
-        foreach (['x_high.obj', 'x_high.glb'] as $name) {
-            $sink = new MemorySink;
-            match (pathinfo($name, PATHINFO_EXTENSION)) {
-                'obj' => ObjWriter::write($parts, $name, $sink), default => GlbWriter::write($parts, $name, $sink),
-            };
-            $source = $sink->source($sink->names()[0]);
-            $scene = FormatCatalogue::read($source);
-            $measures = Measures::of([Assets::file('x_low.obj', ['a_low' => $box, 'b_low' => $box->moved(3, 0, 0)]), new ReadFile($source->name(), null, 'x', $scene, null)], Standard::builtIn(), Choices::ofJson('{}'));
-            foreach ([IdPlan::byPart($measures->asset), IdPlan::byMaterial($measures->asset)] as $plan) {
-                $out = new MemorySink;
-                $written = IdFileWriter::write($measures->asset, 1, $source, $plan, $out);
-                self::assertSame('x_id.'.($name === 'x_high.obj' ? 'obj' : 'glb'), $written);
-                $back = FormatCatalogue::read($out->source($written));
-                if (str_ends_with($written, '.glb')) {
-                    // Flat: neither metal nor gloss, and opaque.
-                    self::assertStringContainsString('1.0],"metallicFactor":0.0,"roughnessFactor":1.0', $out->content($written));
-                    self::assertStringNotContainsString('COLOR_0', $out->content($written));
-                }
-                self::assertSame(['a_id', 'b_id'], array_map(static fn (Part $part): string => $part->name, $back->parts));
-                $wanted = $plan->by === 'part' ? [[$plan->colors['a']->hex()], [$plan->colors['b']->hex()]] : [[$plan->colors['steel']->hex()], [$plan->colors['steel']->hex(), $plan->colors['brass']->hex()]];
-                self::assertSame($wanted, array_map(static fn (Part $part): array => array_map(static fn (string $material): string => $part->colors[$material] ?? '', $part->mesh->materials), $back->parts));
-                foreach ($back->parts as $i => $part) {
-                    self::assertEqualsWithDelta($scene->parts[$i]->mesh->positions, $part->mesh->positions, 1e-6);
-                    self::assertSame($scene->parts[$i]->mesh->triangles, $part->mesh->triangles);
-                }
+        foreach ($report->results as $result) {
+            if ($result->about->code === $code) {
+                return $result->reason;
             }
         }
+
+        return null;
+    }
+
+    public function test_surfaces_touch_within_a_distance(): void
+    {
+        $a = Shapes::box(1, 1, 1)->mesh();
+        $b = Shapes::box(1, 1, 1, 4)->moved(1.05, 0, 0)->mesh();
+        $far = Shapes::box(1, 1, 1)->moved(9, 0, 0)->mesh();
+        foreach ([[0.049, []], [0.051, [[3, 7]]]] as [$within, $pairs]) {
+            self::assertSame($pairs, TouchGraph::of([[$a, 3], [$b, 7], [$far, 1]], $within));
+            self::assertSame($pairs, TouchGraph::of([[$far, 1], [$b, 7], [$a, 3]], $within));
+        }
+        // One label on both is no pair; none is none.
+        self::assertSame([], TouchGraph::of([[$a, 3], [$b, 3]], 0.1));
+        self::assertSame([], TouchGraph::of([[$a, -1], [$b, 3]], 0.1));
+        self::assertSame([[3, 7]], TouchGraph::of([[$a, 3], [$far, 7]], 0.0, [[7, 3]]), 'known to touch');
+        // Boxes that meet while the surfaces do not: a ring around a post.
+        $ring = Shapes::torus(2, 0.2, 48, 12)->mesh();
+        self::assertSame([], TouchGraph::of([[$ring, 0], [Shapes::cylinder(0.5, 1, 24)->mesh(), 1]], 0.5));
+        self::assertSame([[0, 1]], TouchGraph::of([[$ring, 0], [Shapes::cylinder(1.79, 1, 48)->mesh(), 1]], 0.05));
+        self::assertSame([[0, 1]], TouchGraph::of([[Shapes::cylinder(1.79, 1, 48)->mesh(), 0], [$ring, 1]], 0.05), 'whichever comes first');
+    }
+
+    public function test_labels_of_one_part_touch_where_they_share_an_edge_or_where_its_shells_meet(): void
+    {
+        // Six sides of a box: each meets the four around it, none the one across.
+        $box = Shapes::box(1, 1, 1)->mesh();
+        $sides = array_map(static fn (int $t): int => intdiv($t, 2), range(0, 11));
+        $pairs = TouchGraph::of([[$box, $sides]], 0.0);
+        self::assertCount(12, $pairs);
+        foreach ([[0, 1], [2, 3], [4, 5]] as $across) {
+            self::assertNotContains($across, $pairs);
+        }
+        $two = Shapes::box(1, 1, 1)->with(Shapes::box(1, 1, 1)->moved(1.05, 0, 0))->mesh();
+        $shells = array_map(static fn (int $t): int => intdiv($t, 12), range(0, 23));
+        self::assertSame([], TouchGraph::of([[$two, $shells]], 0.04));
+        self::assertSame([[0, 1]], TouchGraph::of([[$two, $shells]], 0.06));
     }
 
     /**
@@ -254,11 +238,5 @@ final class ColorIdTest extends TestCase
         }
 
         return new Part($name, new Mesh($mesh->positions, $mesh->triangles, $mesh->uvs, $mesh->triUvs, $mesh->normals, $mesh->triNormals, $colors, $mesh->faces, ['plain'], [[0, 0]], $mesh->smoothing), []);
-    }
-
-    public function test_id_files_are_named_after_the_high_file(): void
-    {
-        $names = static fn (string $path): string => IdFileWriter::fileName(new ReadFile($path, null, 'x', null, null), Measures::of([], Standard::builtIn(), Choices::ofJson('{}'))->asset);
-        self::assertSame(['bell_id.obj', 'bell_id.gltf', 'bell_id.glb', 'bell_id.glb', 'bell_id.glb', 'bell_lo_id.obj'], array_map($names, ['a/bell_high.obj', 'bell_HIGH.gltf', 'bell_high.ply', 'bell.STL', 'bell_high.glb', 'bell_lo.OBJ']));
     }
 }

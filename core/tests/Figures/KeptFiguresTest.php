@@ -5,14 +5,17 @@ declare(strict_types=1);
 namespace Anvil\Tests\Figures;
 
 use Anvil\Asset\RenamePlan;
+use Anvil\ColorId\By;
 use Anvil\ColorId\IdColor;
 use Anvil\ColorId\IdColors;
 use Anvil\ColorId\IdPlan;
-use Anvil\ColorId\Touching;
+use Anvil\ColorId\IdSheet;
+use Anvil\ColorId\Legend;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Measures\Kind\Crossing;
+use Anvil\Measures\Kind\TouchingColors;
 use Anvil\Modelling\Polygons;
 use Anvil\Occlusion\Shading;
 use Anvil\Pairing\RoledPart;
@@ -120,13 +123,6 @@ final class KeptFiguresTest extends TestCase
         $mend = PlaceMend::of($measures->asset, $measures->quarterTurn());
         $surfaces = array_map(static fn (BakeSet $set): SetSurfaces => SetSurfaces::of($set, true), $measures->asset->sets);
         $assembled = Visibility::assembled($surfaces);
-        $touching = [];
-        $colors = array_values($ids->colors);
-        foreach ($colors as $i => $one) {
-            foreach (array_slice($colors, 0, $i) as $two) {
-                $touching[] = Touching::of($one, $two, 0.05);
-            }
-        }
 
         return [
             'findings' => array_map(static fn ($finding): array => self::short($finding->toArray()), $report->findings()),
@@ -141,8 +137,8 @@ final class KeptFiguresTest extends TestCase
             'crossings' => self::short($measures->ofAsset(Crossing::class)),
             'seen' => array_map(static fn (SetSurfaces $set): string => hash('crc32b', Visibility::seenFrom($set, $assembled, false)), $surfaces),
             'shading' => Shading::ofAll($measures->asset),
-            'ids' => [$ids->source, array_map(static fn (IdColor $color): array => [$color->names, RoledPart::names($color->parts)], $ids->colors), count($ids->missing), $touching],
-            'plans' => [IdPlan::byPart($measures->asset)->legend(), IdPlan::byMaterial($measures->asset)->legend()],
+            'ids' => [$ids->source, array_map(static fn (IdColor $color): array => [$color->names, RoledPart::names($color->parts)], $ids->colors), count($ids->missing), $measures->ofAsset(TouchingColors::class)->toArray()],
+            'plans' => array_map(static fn (By $by): array => Legend::ofPlan(IdPlan::of($measures->asset, new IdSheet($by)), $measures->asset)->toArray(), [By::Part, By::Material, By::Region]),
         ];
     }
 

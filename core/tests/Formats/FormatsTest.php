@@ -8,6 +8,7 @@ use Anvil\Asset\GivenFile;
 use Anvil\Asset\ReadFile;
 use Anvil\ColorId\IdFileWriter;
 use Anvil\ColorId\IdPlan;
+use Anvil\ColorId\IdSheet;
 use Anvil\Formats\Changes;
 use Anvil\Formats\FileSource;
 use Anvil\Formats\FormatCatalogue;
@@ -209,14 +210,14 @@ final class FormatsTest extends TestCase
             $format === 'obj' ? ObjWriter::write($parts, 'x_high.obj', $sink) : GlbWriter::write($parts, 'x_high.glb', $sink);
             $source = $sink->source("x_high.$format");
             $measures = Measures::of([ReadFile::of(new GivenFile("x_high.$format", null, $source))], Standard::builtIn(), new Choices);
-            $plan = IdPlan::byPart($measures->asset);
+            $plan = IdPlan::of($measures->asset, new IdSheet);
             self::assertGreaterThan(20.0, $plan->leastDistance());
             $out = new MemorySink;
-            $name = IdFileWriter::write($measures->asset, 0, $source, $plan, $out);
+            $name = (new IdFileWriter($measures->asset, $plan))->write(0, $source, $out);
             self::assertSame("x_id.$format", $name);
             $back = Measures::of([ReadFile::of(new GivenFile($name, null, $out->source($name)))], Standard::builtIn(), new Choices);
             self::assertSame(['a_id', 'b_id'], array_map(static fn (Part $p): string => $p->name, $back->asset->files[0]->scene->parts ?? []));
-            self::assertSame(array_values(array_map(static fn ($c): string => $c->hex(), $plan->colors)), array_keys($back->ofAsset(Colors::class)->colors));
+            self::assertSame(array_map(static fn ($c): string => $c->hex(), $plan->colors()), array_keys($back->ofAsset(Colors::class)->colors));
             self::assertSame([], $back->ofAsset(Colors::class)->missing);
         }
     }

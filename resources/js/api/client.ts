@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
@@ -22,10 +22,15 @@ export type At<S extends StationKey> = Delivery & StationData[S];
 export type Progress = Schemas['DeliveryProgressData'];
 export type Station = Schemas['StationData'];
 export type Finding = Schemas['FindingData'];
+export type Cause = Schemas['CauseData'];
+export type Found = Schemas['FoundData'];
 export type BakeSet = Schemas['SetData'];
 export type Tie = Schemas['TieData'];
 export type DeliveredFile = Schemas['FileData'];
 export type IdColor = Schemas['IdColorData'];
+export type FoundIds = Schemas['IdsData'];
+export type IdSheet = Schemas['IdSheetData'];
+export type SheetId = Schemas['SheetIdData'];
 export type Rename = { fileId: number; from: string; to: string };
 
 /** What the server said, in its words. */
@@ -71,25 +76,49 @@ export const useAsset = (id: number) => useQuery({ queryKey: ['asset', id], quer
 
 const busy = (delivery: Delivery): boolean => !over(delivery.state) || [...delivery.outputs, ...delivery.packages].some((one) => !['done', 'failed'].includes(one.state));
 
-/** A delivery; while something is done with it only how far it is is asked for, and the rest once that has another mark. */
+/** Milliseconds between two questions how far a delivery is: often while it goes on, seldom when nobody looks. */
+export const patience = (isBusy: boolean, isHidden: boolean): number => (isHidden ? (isBusy ? 15_000 : 60_000) : isBusy ? 1000 : 10_000);
+
+/** Milliseconds to wait before a delivery is fetched anew: a large one takes at most a quarter of the time. */
+export const rest = (took: number, since: number): number => Math.max(0, 3 * took - since);
+
+/**
+ * A delivery; how far it is is asked for again and again (an answer without news is a 304), and the rest once that has another mark.
+ * `lost` is what went wrong with the last question: it is asked on, and what is shown stays.
+ */
 export function useDelivery(id: number) {
     const client = useQueryClient();
-    const delivery = useQuery({ queryKey: ['delivery', id], queryFn: () => call<Delivery>(`/api/deliveries/${id}`) });
+    const fetched = useRef({ took: 0, at: 0 });
+    const delivery = useQuery({
+        queryKey: ['delivery', id],
+        queryFn: async () => {
+            const begun = performance.now();
+            const data = await call<Delivery>(`/api/deliveries/${id}`);
+            fetched.current = { took: performance.now() - begun, at: performance.now() };
+            return data;
+        },
+    });
     const isBusy = delivery.data !== undefined && busy(delivery.data);
     const progress = useQuery({
         queryKey: ['progress', id],
         queryFn: () => call<Progress>(`/api/deliveries/${id}/progress`),
-        enabled: isBusy,
-        refetchInterval: isBusy ? 1000 : false,
+        enabled: delivery.data !== undefined,
+        retry: false,
+        refetchInterval: () => patience(isBusy, document.hidden),
+        refetchIntervalInBackground: true,
+        refetchOnWindowFocus: 'always',
     });
     const mark = progress.data?.mark;
     const shown = delivery.data?.mark;
     useEffect(() => {
-        if (mark !== undefined && shown !== undefined && mark !== shown) {
-            void client.invalidateQueries({ queryKey: ['delivery', id] });
+        if (mark === undefined || shown === undefined || mark === shown) {
+            return;
         }
+        const { took, at } = fetched.current;
+        const timer = setTimeout(() => void client.invalidateQueries({ queryKey: ['delivery', id] }), rest(took, performance.now() - at));
+        return () => clearTimeout(timer);
     }, [client, id, mark, shown]);
-    return delivery;
+    return { ...delivery, lost: progress.error };
 }
 
 /** What a station shows of a delivery, of the same mark as the delivery itself. */
@@ -253,7 +282,27 @@ export async function handIn(files: File[], assetId: number | null, progress: (s
     }
 }
 
-export async function fetchMesh(delivery: number, role: string): Promise<ArrayBuffer | null> {
-    const response = await fetch(`/api/deliveries/${delivery}/mesh/${role}`);
-    return response.ok ? response.arrayBuffer() : null;
+/** Light meshes: `files/12/mesh` of a file, `mesh/single` or `mesh/fitted` of a cage. Null while there are none. */
+export async function fetchMesh(delivery: number, which: string): Promise<ArrayBuffer | null> {
+    const response = await fetch(`/api/deliveries/${delivery}/${which}`);
+    if (response.ok) {
+        return response.arrayBuffer();
+    }
+    if (response.status === 404) {
+        return null;
+    }
+    throw new ApiError(`The server answered ${response.status}.`, response.status);
 }
+
+/** What a station shows, fetched once for an act on it. */
+export const fetchStation = <S extends StationKey>(delivery: number, station: S): Promise<StationData[S]> => call<StationData[S]>(`/api/deliveries/${delivery}/${station}`);
+
+export const act = <Result>(delivery: number, path: string, body?: unknown): Promise<Result> => post<Result>(`/api/deliveries/${delivery}/${path}`, body);
+
+export const useFound = (find: string, delivery: number | null) =>
+    useQuery({
+        queryKey: ['search', find, delivery],
+        enabled: find !== '',
+        placeholderData: keepPreviousData,
+        queryFn: () => call<Found>(`/api/search?${new URLSearchParams({ find, ...(delivery === null ? {} : { delivery: String(delivery) }) }).toString()}`),
+    });

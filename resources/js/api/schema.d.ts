@@ -4,6 +4,73 @@
  */
 
 export interface paths {
+    "/api/deliveries/{delivery}/id-cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cutForIds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/id-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a sheet for the asset, its colors as they are or spread anew; tells how far they are apart. */
+        post: operations["idSheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/id-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the IDs into the files of the delivery, as a new delivery that is checked. */
+        post: operations["handInIds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/pieces/{output}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pieces of a cut, for the screen. */
+        get: operations["idPieces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries": {
         parameters: {
             query?: never;
@@ -37,14 +104,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/deliveries/{delivery}/mesh/{role}": {
+    "/api/deliveries/{delivery}/mesh/{kind}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["displayMesh"];
+        get: operations["cageMesh"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/files/{file}/mesh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The light meshes of a file, as soon as it is read. */
+        get: operations["fileMesh"];
         put?: never;
         post?: never;
         delete?: never;
@@ -402,6 +486,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/progress": {
         parameters: {
             query?: never;
@@ -579,6 +679,8 @@ export interface components {
             changedAt: string;
             changedBy: string;
             sealed: boolean;
+            /** @description the side that is still to be handed in */
+            waitsFor: string | null;
         };
         /** @description Share of a set's seen low area that meets another set first. */
         BleedData: {
@@ -619,6 +721,17 @@ export interface components {
             outsideBy: number;
             clean: boolean;
         };
+        /** @description Findings of one code, one file and one remedy. */
+        CauseData: {
+            code: string;
+            station: string;
+            severity: string;
+            message: string;
+            remedy: string;
+            /** @description parts or sets that it is on */
+            subjects: number;
+            waived: boolean;
+        };
         /** @description How a check ended. */
         CheckData: {
             code: string;
@@ -627,6 +740,8 @@ export interface components {
             state: string;
             reason: string | null;
             afterBake: string;
+            /** @description the limit as people say it */
+            limit: string;
         };
         /** @description What Clearance shows beside the sets. */
         ClearanceData: {
@@ -635,6 +750,10 @@ export interface components {
         /** @description What Color ID shows. */
         ColorIdData: {
             ids: components["schemas"]["IdsData"] | null;
+            sheet: components["schemas"]["IdSheetData"] | null;
+            /** @description how the high poly was cut when IDs were decided on last */
+            by: string;
+            angle: number;
         };
         /** @description The reach that every set shares, and how many sets the usual 1 % serves. */
         CommonData: {
@@ -670,11 +789,14 @@ export interface components {
             madeByWords: string | null;
             progress: components["schemas"]["ProgressData"];
             standard: components["schemas"]["StandardData"];
+            /** @description of all lengths; null where neither the files nor the standard say one */
+            unit: string | null;
             stations: components["schemas"]["StationData"][];
             files: components["schemas"]["FileData"][];
             parts: components["schemas"]["PartData"][];
             sets: components["schemas"]["SetData"][];
             findings: components["schemas"]["FindingData"][];
+            causes: components["schemas"]["CauseData"][];
             checks: components["schemas"]["CheckData"][];
             explode: components["schemas"]["ExplodeData"] | null;
             outputs: components["schemas"]["OutputData"][];
@@ -750,6 +872,8 @@ export interface components {
             extras: string[];
             cannotCarry: string[];
             rolesOfParts: string[];
+            /** @description from its own unit and axes to those that all files are shown in, column by column; null where it has these */
+            frame: number[] | null;
         };
         /** @description What a check found. */
         FindingData: {
@@ -768,6 +892,8 @@ export interface components {
             count: number | null;
             where: number[];
             waived: boolean;
+            /** @description its number among the causes */
+            cause: number | null;
         };
         /** @description A format that is read. */
         FormatData: {
@@ -782,6 +908,34 @@ export interface components {
             formats: components["schemas"]["FormatData"][];
             notRead: string[];
         };
+        /** @description An asset that was found. */
+        FoundAssetData: {
+            assetId: number;
+            name: string;
+            deliveryId: number;
+        };
+        /** @description A check that was found, by its name or by what a bad bake looks like. */
+        FoundCheckData: {
+            code: string;
+            title: string;
+            station: string;
+            afterBake: string;
+            remedy: string;
+        };
+        /** @description What the search found. */
+        FoundData: {
+            assets: components["schemas"]["FoundAssetData"][];
+            parts: components["schemas"]["FoundPartData"][];
+            checks: components["schemas"]["FoundCheckData"][];
+        };
+        /** @description A part that was found. */
+        FoundPartData: {
+            assetId: number;
+            asset: string;
+            deliveryId: number;
+            name: string;
+            file: string;
+        };
         /** @description What Hand-off shows beside the packages. */
         HandOffData: {
             settings: components["schemas"]["SettingData"][];
@@ -795,20 +949,40 @@ export interface components {
             nearest: number | null;
             nearestName: string | null;
         };
-        /** @description A colour of the most distinct palette. */
-        IdProposalData: {
+        /** @description A piece of the high poly that can wear an ID of its own. */
+        IdPieceData: {
+            key: string;
             name: string;
-            hex: string;
             parts: string[];
+            triangles: number;
         };
-        /** @description The ID colours of an asset, and the palette that would be most distinct. */
+        /** @description The IDs that are to be given, and how far apart they are. */
+        IdSheetData: {
+            cut: number;
+            version: number;
+            state: components["schemas"]["MakingState"];
+            error: string | null;
+            /** @enum {string} */
+            by: "part" | "material" | "shell" | "region" | "set" | "colors";
+            angle: number;
+            allEyes: boolean;
+            pins: {
+                [key: string]: string;
+            };
+            ids: components["schemas"]["SheetIdData"][];
+            pieces: components["schemas"]["IdPieceData"][];
+            least: (number | null)[];
+            leastTouching: number | null;
+            leastBefore: number | null;
+            remarks: string[];
+        };
+        /** @description The ID colours of an asset. */
         IdsData: {
             source: string;
             colors: components["schemas"]["IdColorData"][];
             missing: string[];
             least: number | null;
-            proposal: components["schemas"]["IdProposalData"][];
-            proposalLeast: number | null;
+            canGive: boolean;
         };
         /** @description What Intake shows beside the files. */
         IntakeData: {
@@ -900,6 +1074,8 @@ export interface components {
             sets: number;
             setsDone: number;
             doing: string | null;
+            /** @description what the verdict still waits for: "the rays of 3 of 20 sets" */
+            waitsFor: string | null;
         };
         /** @description A page of the rack. */
         RackData: {
@@ -988,6 +1164,7 @@ export interface components {
             byHand: boolean;
             /** @description nothing of it changed: what its rays met is known from before */
             reused: boolean;
+            bounds: components["schemas"]["BoundsData"] | null;
         };
         /** @description What Sets shows beside the sets. */
         SetsData: {
@@ -1004,6 +1181,17 @@ export interface components {
         ShadeData: {
             other: string;
             share: number;
+        };
+        /** @description One ID that is to be given. */
+        SheetIdData: {
+            name: string;
+            hex: string;
+            pinned: boolean;
+            pieces: string[];
+            parts: string[];
+            nearest: number | null;
+            nearestName: string | null;
+            touches: string[];
         };
         /** @description The rules in force. */
         StandardData: {
@@ -1024,9 +1212,12 @@ export interface components {
             key: string;
             title: string;
             state: string;
+            /** @description causes that block */
             blockers: number;
             cautions: number;
             notes: number;
+            /** @description parts and sets that its causes are on */
+            subjects: number;
             reason: string | null;
         };
         /** @description Suffixes found in the files where those of the standard fit nothing. */
@@ -1124,6 +1315,131 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    cutForIds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    by: "part" | "material" | "shell" | "region" | "set" | "colors";
+                    /** @description degrees */
+                    angle: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Begun */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    idSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    cut: number;
+                    /** @enum {string} */
+                    act: "spread" | "keep";
+                    allEyes: boolean;
+                    pins: {
+                        [key: string]: string;
+                    };
+                    ids: {
+                        name: string;
+                        hex: string | null;
+                        pinned: boolean;
+                        pieces: string[];
+                    }[];
+                };
+            };
+        };
+        responses: {
+            /** @description The sheet */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdSheetData"];
+                };
+            };
+        };
+    };
+    handInIds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    kind: "ids";
+                    /** @enum {string} */
+                    onto?: "copy" | "high";
+                    /** @enum {string} */
+                    as?: "materials" | "vertex-colors";
+                };
+            };
+        };
+        responses: {
+            /** @description Begun */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredData"];
+                };
+            };
+        };
+    };
+    idPieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                output: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Light meshes of the pieces in the frame of the asset: length of a JSON header, the header, float32 positions and uint32 triangles a piece */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
     handIn: {
         parameters: {
             query?: never;
@@ -1207,19 +1523,42 @@ export interface operations {
             };
         };
     };
-    displayMesh: {
+    cageMesh: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 delivery: number;
-                role: "low" | "high" | "id" | "cage" | "single" | "fitted";
+                kind: "single" | "fitted";
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description Light meshes: length of a JSON header, the header, float32 positions and uint32 triangles a part */
+            /** @description Light meshes of a cage: length of a JSON header, the header, float32 positions and uint32 triangles a part */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    fileMesh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Light meshes in the file's own unit and axes: length of a JSON header, the header, float32 positions and uint32 triangles a part */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -1491,6 +1830,13 @@ export interface operations {
                 "application/json": {
                     /** @enum {string} */
                     kind: "exploded" | "ids" | "cage";
+                    /**
+                     * @description of IDs: files of their own, or onto the high files
+                     * @enum {string}
+                     */
+                    onto?: "copy" | "high";
+                    /** @enum {string} */
+                    as?: "materials" | "vertex-colors";
                 };
             };
         };
@@ -1803,6 +2149,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    search: {
+        parameters: {
+            query: {
+                find: string;
+                /** @description the delivery that is looked at: its parts come first */
+                delivery?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was found */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundData"];
+                };
             };
         };
     };

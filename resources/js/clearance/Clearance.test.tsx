@@ -85,10 +85,18 @@ describe('the screen', () => {
     it('gives a reach back that was set by hand', async () => {
         const sent = serve();
         const sets = winch().sets.map((set) => (set.name === 'drum' ? { ...set, byHand: true, reach: { out: 0.01, in: 0.01 } } : set));
-        const { getByRole, getByText, user } = show(<Clearance delivery={winch({ sets })} />, '/assets/1/deliveries/1/clearance?set=drum');
+        const { getByRole, getByText, findByText, user } = show(<Clearance delivery={winch({ sets })} />, '/assets/1/deliveries/1/clearance?set=drum');
         expect(getByText(/reach set here/)).toBeDefined();
         await user.click(getByRole('button', { name: 'As recommended' }));
-        await expect.poll(() => sent.find((one) => one.path === '/api/deliveries/1/reach')?.body).toEqual({ set: 'drum', out: null, in: null });
+        await findByText('drum is baked at the recommended reach; it is checked again');
+        // And what it was is one click away.
+        await user.click(getByRole('button', { name: 'Undo' }));
+        await expect
+            .poll(() => sent.filter((one) => one.path === '/api/deliveries/1/reach').map((one) => one.body))
+            .toEqual([
+                { set: 'drum', out: null, in: null },
+                { set: 'drum', out: 0.01, in: 0.01 },
+            ]);
     });
 
     it('puts what has no distance first, and says why what was not measured was not', () => {
@@ -135,7 +143,7 @@ describe('the screen', () => {
         const exploded = { of: 1, moves: [{ set: 'shutter_left', vector: [-0.4, 0, 0] }] } as unknown as ReturnType<typeof lantern>['exploded'];
         const { getByText, getByRole, user, where } = show(<Clearance delivery={lantern({ exploded })} />, at);
         expect(getByText(/1 set stands apart from where it was in delivery 1/)).toBeDefined();
-        await user.click(getByRole('button', { name: 'Put back together' }));
+        await user.click(getByRole('button', { name: 'Reassemble' }));
         await expect.poll(where).toBe('/assets/2/deliveries/11/clearance');
         expect(sent.some((one) => one.path === '/api/deliveries/2/assemble')).toBe(true);
     });

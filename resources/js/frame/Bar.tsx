@@ -1,19 +1,24 @@
+import Button from '@mui/material/Button';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import type { Delivery } from '../api/client';
 import type { Mode } from '../theme';
+import { BarBox } from './looks';
 import { Anvil } from './marks';
+import { Search } from './SearchDialog';
 
-/** The ink bar on top of every page. */
-export function Bar({ children, mode, setMode }: { children: ReactNode; mode: Mode; setMode: (mode: Mode) => void }) {
+/** The ink bar on top of every page, with the search. */
+export function Bar({ children, mode, setMode, delivery = null }: { children: ReactNode; mode: Mode; setMode: (mode: Mode) => void; delivery?: Delivery | null }) {
     return (
-        <header className="bar">
+        <BarBox>
             <Link to="/" className="brand">
                 <Anvil /> Yellow Anvil
             </Link>
             {children}
-            <button type="button" className="plain box" onClick={() => setMode(mode === 'light' ? 'dark' : 'light')}>
-                {mode === 'light' ? 'night' : 'paper'}
-            </button>
-        </header>
+            <Search delivery={delivery} />
+            <Button variant="outlined" color="inherit" onClick={() => setMode(mode === 'light' ? 'dark' : 'light')}>
+                {mode === 'light' ? 'Night' : 'Paper'}
+            </Button>
+        </BarBox>
     );
 }

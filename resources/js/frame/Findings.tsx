@@ -1,105 +1,189 @@
-import type { Delivery, Finding } from '../api/client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import { useEffect, useRef } from 'react';
+import type { Delivery } from '../api/client';
+import { causesOf, choiceOf, extent, isChosen, linesOf, severityOf, type Line } from './causes';
+import { Checks } from './Checks';
+import { Detail } from './Detail';
+import { plural } from './format';
 import { Mark } from './marks';
 import { useSelection, useStand } from './selection';
 
-const order = { blocker: 0, caution: 1, note: 2 } as const;
-
-export const severityOf = (finding: Finding): keyof typeof order => (finding.severity === 'blocker' ? 'blocker' : finding.severity === 'caution' ? 'caution' : 'note');
-
-export function stationFindings(delivery: Delivery, station: string): Finding[] {
-    return delivery.findings.filter((finding) => station === 'hand-off' || finding.station === station).sort((a, b) => order[severityOf(a)] - order[severityOf(b)]);
+function Row({
+    line,
+    chosen,
+    open,
+    delivery,
+    onChoose,
+    onOpen,
+}: {
+    line: Line;
+    chosen: boolean;
+    open: boolean;
+    delivery: Delivery;
+    onChoose: () => void;
+    onOpen: (open: boolean) => void;
+}) {
+    const { told, member } = line;
+    const many = member === null && told.members.length > 1;
+    const severity = severityOf(member ?? told.cause);
+    const row = useRef<HTMLLIElement>(null);
+    useEffect(() => {
+        if (chosen) {
+            row.current?.scrollIntoView({ block: 'nearest' });
+        }
+    }, [chosen]);
+    return (
+        <Box
+            component="li"
+            ref={row}
+            sx={{
+                borderBottom: member ? 0 : 1,
+                borderColor: 'divider',
+                contentVisibility: 'auto',
+                containIntrinsicSize: 'auto 44px',
+                '& .remedy': { display: 'block' },
+                bgcolor: chosen ? 'var(--wash)' : undefined,
+                pl: member ? '22px' : 0,
+            }}
+        >
+            <Box sx={{ display: 'flex', alignItems: 'flex-start' }}>
+                <ButtonBase
+                    className="cause"
+                    aria-pressed={chosen}
+                    onClick={onChoose}
+                    onKeyDown={(event) => {
+                        if (many && (event.key === 'ArrowRight' || event.key === 'ArrowLeft')) {
+                            onOpen(event.key === 'ArrowRight');
+                        }
+                    }}
+                    sx={{
+                        flex: 1,
+                        display: 'grid',
+                        gridTemplateColumns: '18px 1fr auto',
+                        gap: '6px',
+                        textAlign: 'left',
+                        alignItems: 'start',
+                        px: 0.5,
+                        py: member ? '3px' : '7px',
+                        font: 'inherit',
+                    }}
+                >
+                    <Box component="span" sx={{ pt: '3px' }}>
+                        <Mark kind={severity} />
+                        <span className="visually-hidden">{severity}</span>
+                    </Box>
+                    <span>
+                        {member?.message ?? told.cause.message}
+                        {!member && !chosen && <span className="remedy soft">{told.cause.remedy}</span>}
+                    </span>
+                    {!member && (
+                        <span className={`mono ${severity}`}>
+                            {told.cause.code}
+                            {told.cause.waived ? ' (waived)' : ''}
+                        </span>
+                    )}
+                </ButtonBase>
+                {many && (
+                    <Button
+                        variant="text"
+                        aria-expanded={open}
+                        aria-label={`${open ? 'close' : 'open'} the ${told.members.length} findings of ${told.cause.code}`}
+                        onClick={() => onOpen(!open)}
+                    >
+                        {told.members.length} {open ? '▴' : '▾'}
+                    </Button>
+                )}
+            </Box>
+            {chosen && <Detail delivery={delivery} told={told} member={member} />}
+        </Box>
+    );
 }
 
-/** What the checks of this station found, and which of them passed, did not apply or did not run. */
-export function Findings({ delivery, station }: { delivery: Delivery; station: string }) {
+/** What the checks of this station found, cause by cause, and how the others ended. */
+export function Findings({
+    delivery,
+    station,
+    open,
+    onOpen,
+    folded,
+    onFold,
+}: {
+    delivery: Delivery;
+    station: string;
+    open: ReadonlySet<number>;
+    onOpen: (cause: number, open: boolean) => void;
+    folded: boolean;
+    onFold: () => void;
+}) {
     const selection = useSelection();
     const stand = useStand();
-    const findings = stationFindings(delivery, station);
-    const checks = delivery.checks.filter((check) => check.station === station && check.state !== 'found');
-    const notRun = checks.filter((check) => check.state === 'not-run');
-    const passed = checks.filter((check) => check.state === 'passed');
-    const idle = checks.filter((check) => check.state !== 'passed' && check.state !== 'not-run');
-    const computing = !['done', 'failed', 'cancelled'].includes(delivery.state);
-
+    const told = causesOf(delivery, station);
+    const lines = linesOf(told, open);
+    const goesOn = !['done', 'failed', 'cancelled'].includes(delivery.state);
+    const many = told.filter((one) => one.members.length > 1);
+    const heading =
+        told.length === 0
+            ? goesOn
+                ? 'Nothing found so far'
+                : 'No findings here'
+            : `${plural(told.length, 'cause')}${
+                  many.length > 0 || told.length > 1
+                      ? `, ${plural(
+                            told.reduce((sum, one) => sum + one.members.length, 0),
+                            'finding',
+                        )}`
+                      : ''
+              }${goesOn ? ' so far' : station === 'hand-off' ? ' in all' : ''}`;
     return (
-        <section className="findings" aria-label="findings">
-            <header>
-                <h2>
-                    {computing
-                        ? 'Being checked'
-                        : findings.length === 0
-                          ? 'No findings here'
-                          : `${findings.length} ${findings.length === 1 ? 'finding' : 'findings'} ${station === 'hand-off' ? 'in all' : 'here'}`}
-                </h2>
-                {findings.length > 0 && (
+        <Box
+            component="section"
+            aria-label="findings"
+            sx={{
+                flex: folded ? 'none' : '0 1 44%',
+                minHeight: folded ? 0 : 170,
+                display: 'flex',
+                flexDirection: 'column',
+                bgcolor: 'background.paper',
+                borderTop: 1,
+                borderColor: 'divider',
+            }}
+        >
+            <Box component="header" sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, px: '14px', pt: 1, pb: 0.5 }}>
+                <Box component="h2" sx={{ flex: 1 }} title={told.map(extent).join(', ')}>
+                    {heading}
+                </Box>
+                {told.length > 0 && !folded && (
                     <span className="soft">
-                        <kbd>J</kbd> <kbd>K</kbd> walk · <kbd>↵</kbd> show
+                        <kbd>J</kbd> <kbd>K</kbd> walk · <kbd>→</kbd> open · <kbd>↵</kbd> show
                     </span>
                 )}
-            </header>
-            <div className="list">
-                {findings.map((finding) => (
-                    <button
-                        type="button"
-                        key={finding.id}
-                        className={`plain finding${finding.id === selection.finding ? ' chosen' : ''}`}
-                        style={{ display: 'grid' }}
-                        aria-pressed={finding.id === selection.finding}
-                        onClick={() => {
-                            selection.select({ finding: finding.id, set: finding.set, part: finding.part });
-                            stand.flyTo();
-                        }}
-                    >
-                        <span style={{ paddingTop: 3 }}>
-                            <Mark kind={severityOf(finding)} />
-                            <span className="visually-hidden">{finding.severity}</span>
-                        </span>
-                        <span>
-                            {finding.message}
-                            <br />
-                            <span className="remedy">{finding.remedy}</span>
-                        </span>
-                        <span className={`code ${severityOf(finding)}`}>
-                            {finding.code}
-                            {finding.waived ? ' (waived)' : ''}
-                        </span>
-                    </button>
-                ))}
-                {notRun.length > 0 && (
-                    <ul className="checks" aria-label="checks that did not run">
-                        {notRun.map((check) => (
-                            <li key={check.code}>
-                                <span aria-hidden="true">–</span>
-                                <span className="code">{check.code}</span>
-                                <span className="caution">not run: {check.reason ?? ''}</span>
-                            </li>
+                <Button variant="text" aria-expanded={!folded} onClick={onFold}>
+                    {folded ? 'Unfold' : 'Fold'}
+                </Button>
+            </Box>
+            {!folded && (
+                <Box sx={{ overflowY: 'auto', px: '14px', pb: 1 }} tabIndex={0} role="region" aria-label="list of findings">
+                    <Box component="ul" aria-label="causes" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+                        {lines.map((line) => (
+                            <Row
+                                key={line.member ? `member ${line.member.id}` : line.told.id}
+                                line={line}
+                                chosen={isChosen(line, selection)}
+                                open={open.has(line.told.id)}
+                                delivery={delivery}
+                                onChoose={() => {
+                                    selection.select(choiceOf(line));
+                                    stand.flyTo();
+                                }}
+                                onOpen={(to) => onOpen(line.told.id, to)}
+                            />
                         ))}
-                    </ul>
-                )}
-                {passed.length + idle.length > 0 && (
-                    <details className="checks" open={findings.length === 0 && notRun.length === 0 && passed.length + idle.length <= 12}>
-                        <summary>
-                            {passed.length > 0 && (
-                                <>
-                                    <Mark kind="clear" /> {passed.length} passed
-                                </>
-                            )}
-                            {passed.length > 0 && idle.length > 0 && ', '}
-                            {idle.length > 0 && `${idle.length} with nothing to look at`}
-                        </summary>
-                        <ul className="checks" aria-label="other checks">
-                            {[...passed, ...idle].map((check) => (
-                                <li key={check.code}>
-                                    <span aria-hidden="true">{check.state === 'passed' ? <Mark kind="clear" /> : '–'}</span>
-                                    <span className="code">{check.code}</span>
-                                    <span className="soft">{check.state === 'passed' ? check.title : (check.reason ?? 'nothing of its kind is there')}</span>
-                                </li>
-                            ))}
-                        </ul>
-                    </details>
-                )}
-                {station === 'surface' && checks.length + findings.length === 0 && !computing && <p className="soft">None of its checks ran.</p>}
-            </div>
-        </section>
+                    </Box>
+                    <Checks delivery={delivery} station={station} quiet={told.length === 0} />
+                </Box>
+            )}
+        </Box>
     );
 }

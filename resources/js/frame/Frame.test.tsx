@@ -1,10 +1,16 @@
 // @vitest-environment jsdom
+import { fireEvent } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
-import type { At } from '../api/client';
+import { useState } from 'react';
+import { ApiError, patience, rest, type At } from '../api/client';
 import { gauge, lantern, serve, show, winch } from '../testing/screen';
 import { AssetFrame } from './AssetFrame';
+import { causesOf, choiceOf, extent, linesOf, step, type Line, type Told } from './causes';
 import { Findings } from './Findings';
+import { mendOf } from './mends';
+import { Lost, NoticeProvider, useNotice } from './Notice';
 import { Rail } from './Rail';
+import { Split } from './Split';
 import { chosenParts } from './selection';
 
 vi.mock('../stand/Stand', () => ({ Stand: () => <div data-testid="stand" /> }));
@@ -22,33 +28,314 @@ describe('the rail', () => {
     });
 });
 
+const listed = (delivery: ReturnType<typeof gauge>, station: string, folded = false) => {
+    const onOpen = vi.fn<(cause: number, open: boolean) => void>();
+    const onFold = vi.fn<() => void>();
+    function List() {
+        const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
+        return (
+            <Findings
+                delivery={delivery}
+                station={station}
+                open={open}
+                onOpen={(cause, to) => {
+                    onOpen(cause, to);
+                    setOpen(new Set(to ? [cause] : []));
+                }}
+                folded={folded}
+                onFold={onFold}
+            />
+        );
+    }
+    return { ...show(<List />), onOpen, onFold };
+};
+
+/** A delivery on which three parts have one trouble with one remedy. */
+const three = (): ReturnType<typeof gauge> => {
+    const delivery = gauge();
+    const one = delivery.findings.find((each) => each.code === 'name-case');
+    if (!one) {
+        throw new Error('the gauge has no such finding');
+    }
+    const parts = ['float_low', 'bezel_low', 'gasket_low'];
+    const findings = parts.map((part, i) => ({
+        ...one,
+        id: 900 + i,
+        code: 'normals-missing',
+        station: 'intake',
+        severity: 'caution',
+        part,
+        other: null,
+        set: null,
+        message: `${part} has no normals`,
+        cause: 0,
+    }));
+    const causes = [
+        {
+            code: 'normals-missing',
+            station: 'intake',
+            severity: 'caution',
+            message: '3 parts of gauge_low.obj have no normals: float_low, bezel_low, gasket_low',
+            remedy: 'export normals',
+            subjects: 3,
+            waived: false,
+        },
+    ];
+    return { ...delivery, findings, causes };
+};
+
 describe('findings', () => {
     it('shows those of the station, the worst first, with what mends them', () => {
-        const { getAllByRole, getByText } = show(<Findings delivery={gauge()} station="pairing" />);
-        expect(getAllByRole('button').map((one) => one.querySelector('.code')?.textContent)).toEqual(['pair-no-high', 'suffix-case', 'name-case']);
-        expect(getByText('3 findings here')).toBeDefined();
+        const { getByLabelText, getByText } = listed(gauge(), 'pairing');
+        expect([...getByLabelText('causes').querySelectorAll('.cause .mono')].map((one) => one.textContent)).toEqual(['pair-no-high', 'suffix-case', 'name-case']);
+        expect(getByText('3 causes, 3 findings')).toBeDefined();
         expect(getByText('rename Dial_high to dial_high')).toBeDefined();
     });
 
-    it('chooses what a finding is about', async () => {
-        const { getByText, user, where } = show(<Findings delivery={gauge()} station="pairing" />);
+    it('chooses what a finding is about, and says its value, what it looks like and what mends it', async () => {
+        const { getByText, user, where } = listed(gauge(), 'pairing');
         const finding = gauge().findings.find((one) => one.code === 'name-case');
         await user.click(getByText(finding?.message ?? ''));
         expect(where()).toContain(`finding=${finding?.id ?? ''}`);
-        expect([...chosenParts(gauge(), { set: null, part: null, finding: finding?.id ?? null, select: () => undefined })]).toEqual(['dial_low', 'Dial_high']);
+        expect([...chosenParts(gauge(), { set: null, part: null, finding: finding?.id ?? null, cause: null, select: () => undefined })]).toEqual(['dial_low', 'Dial_high']);
+        expect(getByText('the part bakes flat: its partner is not found')).toBeDefined();
+        expect(getByText('what mends it')).toBeDefined();
     });
 
-    it('never counts what did not run as passed', () => {
+    it('tells one cause of many once, and opens it to its members', async () => {
+        const { getByText, getByRole, queryByText, user, where } = listed(three(), 'intake');
+        expect(getByText('1 cause, 3 findings')).toBeDefined();
+        expect(queryByText('float_low has no normals')).toBeNull();
+        await user.click(getByText(/^3 parts of gauge_low/));
+        expect(where()).toContain('cause=900');
+        expect([...chosenParts(three(), { set: null, part: null, finding: null, cause: 900, select: () => undefined })]).toEqual(['float_low', 'bezel_low', 'gasket_low']);
+        await user.click(getByRole('button', { name: 'open the 3 findings of normals-missing' }));
+        await user.click(getByText('bezel_low has no normals'));
+        expect(where()).toContain('finding=901');
+        await user.click(getByRole('button', { name: 'close the 3 findings of normals-missing' }));
+        expect(queryByText('float_low has no normals')).toBeNull();
+    });
+
+    it('opens and closes by the arrow keys, and folds away', async () => {
+        const { getByText, onOpen, onFold, getByRole, user } = listed(three(), 'intake');
+        getByText(/^3 parts of gauge_low/)
+            .closest('button')
+            ?.focus();
+        await user.keyboard('{ArrowRight}');
+        await user.keyboard('{ArrowLeft}');
+        expect(onOpen.mock.calls).toEqual([
+            [900, true],
+            [900, false],
+        ]);
+        await user.click(getByRole('button', { name: 'Fold' }));
+        expect(onFold).toHaveBeenCalledOnce();
+    });
+
+    it('keeps only its head while folded', () => {
+        const { queryByLabelText, getByRole } = listed(gauge(), 'pairing', true);
+        expect(queryByLabelText('causes')).toBeNull();
+        expect(getByRole('button', { name: 'Unfold' }).getAttribute('aria-expanded')).toBe('false');
+    });
+
+    it('never counts what did not run as passed, nor what waits', () => {
         const delivery = winch();
-        const checks = delivery.checks.map((check) => (check.code === 'ray-miss' ? { ...check, state: 'not-run', reason: 'sizes differ' } : check));
-        const { getByLabelText, getByText } = show(<Findings delivery={{ ...delivery, checks, findings: [] }} station="clearance" />);
+        const checks = delivery.checks.map((check) =>
+            check.code === 'ray-miss'
+                ? { ...check, state: 'not-run', reason: 'sizes differ' }
+                : check.code === 'reach-long'
+                  ? { ...check, state: 'waiting', reason: 'the rays of 3 sets are still to be shot' }
+                  : check,
+        );
+        const { getByLabelText, getByText } = listed({ ...delivery, checks, findings: [], causes: [] }, 'clearance');
         expect(getByLabelText('checks that did not run').textContent).toContain('not run: sizes differ');
+        expect(getByText(/1 check waits: the rays of 3 sets are still to be shot/)).toBeDefined();
         expect(getByText(/passed/).textContent).not.toContain(String(checks.filter((one) => one.station === 'clearance').length));
     });
 
-    it('says that it is being checked, and not that nothing was found', () => {
-        const { getByRole } = show(<Findings delivery={winch({ state: 'measuring', findings: [], checks: [] })} station="clearance" />);
-        expect(getByRole('heading').textContent).toBe('Being checked');
+    it('says what is found so far while it is being checked', () => {
+        const { getByRole } = listed(winch({ state: 'measuring', findings: [], causes: [], checks: [] }), 'clearance');
+        expect(getByRole('heading').textContent).toBe('Nothing found so far');
+    });
+});
+
+describe('what mends a cause at once', () => {
+    it('writes the names that are suggested for its parts', async () => {
+        const sent = serve({
+            '/api/deliveries/3/pairing': {
+                suggestions: [
+                    { fileId: 5, part: 'Dial_high', rename: 'dial_high', reason: 'letter case', file: 'x', confidence: 1 },
+                    { fileId: 5, part: 'other', rename: 'x', reason: '', file: 'x', confidence: 1 },
+                ],
+            },
+            '/api/deliveries/3/mend': { assetId: 3, deliveryId: 9, number: 2 },
+        });
+        const { getByText, getByRole, user, where } = listed(gauge(), 'pairing');
+        await user.click(getByText('dial_low and Dial_high would tie but for letter case'));
+        await user.click(getByRole('button', { name: 'Write the mended name' }));
+        await expect.poll(where).toBe('/assets/3/deliveries/9/pairing');
+        expect(sent.find((one) => one.path.endsWith('/mend'))?.body).toEqual({ renames: [{ fileId: 5, from: 'Dial_high', to: 'dial_high', reason: 'letter case' }] });
+    });
+
+    it('is there for what can be mended in the files, and for nothing else', () => {
+        const delivery = lantern();
+        const [set] = delivery.sets;
+        const told = (code: string, more: object = {}): Told => ({
+            id: 1,
+            cause: { code, station: 'sets', severity: 'blocker', message: '', remedy: '', subjects: 1, waived: false },
+            members: [{ ...(gauge().findings[0] as Told['members'][number]), code, set: set?.name ?? null, part: null, other: null, ...more }],
+        });
+        const words = (code: string, of = delivery): string | undefined => mendOf(of, told(code))?.words;
+        expect([words('unit-mismatch'), words('id-close'), words('span-closed'), words('sets-bleed'), words('mesh-flipped'), words('explode-drift')]).toEqual([
+            'Write the high poly to fit',
+            'Write new ID colors',
+            'Fit cages',
+            'Write exploded files',
+            undefined,
+            undefined,
+        ]);
+        expect(words('reach-long')).toBeUndefined();
+        const off = { ...delivery, sets: delivery.sets.map((one) => ({ ...one, inUse: { out: 9, in: 9 } })) };
+        expect(words('reach-long', off)).toBe('Use the recommended reach');
+        expect(words('span-closed', { ...delivery, state: 'measuring' })).toBeUndefined();
+    });
+});
+
+describe('lines of findings', () => {
+    it('are walked cause by cause, and member by member where one is open', () => {
+        const told = causesOf(three(), 'intake');
+        const closed = linesOf(told, new Set());
+        const open = linesOf(told, new Set([900]));
+        expect([closed.length, open.length]).toEqual([1, 4]);
+        const nothing = { finding: null, cause: null };
+        expect(choiceOf(step(open, nothing, 1) as Line)).toEqual({ cause: 900 });
+        expect(choiceOf(step(open, { finding: null, cause: 900 }, 1) as Line)).toMatchObject({ finding: 900, cause: 900, part: 'float_low' });
+        expect(choiceOf(step(open, { finding: 900, cause: 900 }, -1) as Line)).toEqual({ cause: 900 });
+        expect(choiceOf(step(open, { finding: 902, cause: 900 }, 1) as Line)).toMatchObject({ finding: 902 });
+        expect(extent(told[0] as Told)).toBe('3 parts');
+        expect(step([], nothing, 1)).toBeUndefined();
+    });
+});
+
+describe('how often the server is asked', () => {
+    it('is often while something goes on, and seldom in a tab that nobody looks at', () => {
+        expect([patience(true, false), patience(false, false), patience(true, true), patience(false, true)]).toEqual([1000, 10_000, 15_000, 60_000]);
+        expect([rest(1000, 500), rest(1000, 5000), rest(20, 0)]).toEqual([2500, 0, 60]);
+    });
+});
+
+describe('the border between work area and stand', () => {
+    it('is moved by arrow keys, put back by a double click, and kept', async () => {
+        localStorage.clear();
+        const { getByRole, user, unmount } = show(<Split full={false} left={<p>work</p>} right={<p>stand</p>} />);
+        const border = getByRole('separator');
+        expect(border.getAttribute('aria-valuenow')).toBe('58');
+        border.focus();
+        await user.keyboard('{ArrowLeft}{ArrowLeft}');
+        expect(border.getAttribute('aria-valuenow')).toBe('54');
+        unmount();
+        const again = show(<Split full={false} left={<p>work</p>} right={<p>stand</p>} />);
+        expect(again.getByRole('separator').getAttribute('aria-valuenow')).toBe('54');
+        again.getByRole('separator').focus();
+        await again.user.keyboard('{Home}');
+        expect(again.getByRole('separator').getAttribute('aria-valuenow')).toBe('34');
+        fireEvent.doubleClick(again.getByRole('separator'));
+        expect(again.getByRole('separator').getAttribute('aria-valuenow')).toBe('58');
+    });
+
+    it('is dragged while the pointer is held, and not when it only passes', () => {
+        localStorage.clear();
+        const { getByRole } = show(<Split full={false} left={<p>work</p>} right={<p>stand</p>} />);
+        const border = getByRole('separator');
+        // jsdom captures no pointers.
+        const held = new Set<number>();
+        border.setPointerCapture = (id) => held.add(id);
+        border.hasPointerCapture = (id) => held.has(id);
+        vi.spyOn(Element.prototype, 'getBoundingClientRect').mockReturnValue(new DOMRect(100, 0, 1000, 800));
+        fireEvent.pointerMove(border, { clientX: 600, pointerId: 1 });
+        expect(border.getAttribute('aria-valuenow')).toBe('58');
+        fireEvent.pointerDown(border, { clientX: 683, pointerId: 1 });
+        fireEvent.pointerMove(border, { clientX: 600, pointerId: 1 });
+        expect(border.getAttribute('aria-valuenow')).toBe('50');
+        vi.restoreAllMocks();
+    });
+
+    it('goes while the stand has the whole window', () => {
+        const { queryByRole, getByText } = show(<Split full left={<p>work</p>} right={<p>stand</p>} />);
+        expect(queryByRole('separator')).toBeNull();
+        expect(getByText('stand')).toBeDefined();
+    });
+});
+
+describe('the search', () => {
+    const found = {
+        assets: [{ assetId: 3, name: 'Tide gauge', deliveryId: 3 }],
+        parts: [{ assetId: 3, asset: 'Tide gauge', deliveryId: 3, name: 'dial_low', file: 'gauge_low.obj' }],
+        checks: [
+            { code: 'name-case', title: 'Name in another letter case', station: 'pairing', afterBake: 'the part bakes flat', remedy: '' },
+            { code: 'ray-lean', title: 'Details come out leaning', station: 'clearance', afterBake: 'leaning screws', remedy: '' },
+        ],
+    };
+
+    it('opens at "/" and goes to what a symptom is caused by', async () => {
+        serve({ '/api/deliveries/3': gauge(), '/api/search*': found });
+        const { findByRole, getByRole, findAllByRole, user, where } = show(frame);
+        await findByRole('heading', { name: '9 of 12 parts tie exactly' });
+        await user.keyboard('/');
+        await user.type(getByRole('searchbox', { name: /what a bad bake looks like/ }), 'flat');
+        const options = await findAllByRole('option');
+        expect(options.map((one) => one.querySelector('b')?.textContent)).toEqual(['name-case', 'ray-lean', 'dial_low', 'Tide gauge']);
+        expect(options[1]?.textContent).toContain('not found on this delivery');
+        await user.keyboard('{ArrowDown}{ArrowUp}{Enter}');
+        const finding = gauge().findings.find((one) => one.code === 'name-case');
+        expect(where()).toBe(`/assets/3/deliveries/3/pairing?finding=${finding?.id ?? ''}`);
+    });
+
+    it('says that nothing is known by that', async () => {
+        serve({ '/api/deliveries/3': gauge(), '/api/search*': { assets: [], parts: [], checks: [] } });
+        const { findByRole, getByRole, findByText, user } = show(frame);
+        await findByRole('heading', { name: '9 of 12 parts tie exactly' });
+        await user.click(getByRole('button', { name: /Search/ }));
+        await user.type(getByRole('searchbox', { name: /what a bad bake looks like/ }), 'zzz');
+        await findByText('Nothing is called "zzz", and no check is known by that.');
+    });
+});
+
+describe('what is said of an act', () => {
+    function Acts() {
+        const notice = useNotice();
+        return (
+            <>
+                <button onClick={() => notice.done('Set moved', () => notice.done('Taken back'))}>act</button>
+                <button onClick={() => notice.failed(new Error('the disk is full'))}>fail</button>
+            </>
+        );
+    }
+
+    it('can be taken back, and failures stay until they are closed', async () => {
+        const { getByText, findByText, getByRole, user } = show(
+            <NoticeProvider>
+                <Acts />
+            </NoticeProvider>,
+        );
+        await user.click(getByText('act'));
+        await findByText('Set moved');
+        await user.click(getByRole('button', { name: 'Undo' }));
+        await findByText('Taken back');
+        await user.click(getByText('fail'));
+        expect(getByRole('alert').textContent).toContain('the disk is full');
+    });
+
+    it('tells a server that is gone from a session that is over', () => {
+        const { getByText, rerender } = show(<Lost error={new ApiError('gone', 0)} />);
+        expect(getByText(/The server does not answer/)).toBeDefined();
+        for (const [status, words] of [
+            [401, /session is over/],
+            [404, /was deleted/],
+            [503, /answers with an error \(503\)/],
+        ] as const) {
+            rerender(<Lost error={new ApiError('x', status)} />);
+            expect(getByText(words)).toBeDefined();
+        }
     });
 });
 
@@ -68,7 +355,11 @@ describe('the frame', () => {
     });
 
     it('shows what goes on, and stops it', async () => {
-        const delivery = lantern({ state: 'measuring', verdict: null, progress: { files: 2, filesDone: 2, sets: 11, setsDone: 4, doing: 'shooting rays of hood' } });
+        const delivery = lantern({
+            state: 'measuring',
+            verdict: null,
+            progress: { files: 2, filesDone: 2, sets: 11, setsDone: 4, doing: 'shooting rays of hood', waitsFor: 'the rays of 7 of 11 sets' },
+        });
         const sent = serve({ '/api/deliveries/2': delivery });
         const { findByText, getByRole, user } = show(frame, '/assets/2/deliveries/2/clearance');
         await findByText('shooting rays of hood');
@@ -78,7 +369,7 @@ describe('the frame', () => {
 
     it('asks only how far it is while it goes on, and for the rest once that changed', async () => {
         let step = 1;
-        const doing = (): object => ({ files: 2, filesDone: 2, sets: 11, setsDone: step, doing: `shooting rays of hood ${step}` });
+        const doing = (): object => ({ files: 2, filesDone: 2, sets: 11, setsDone: step, doing: `shooting rays of hood ${step}`, waitsFor: null });
         const sent = serve({
             '/api/deliveries/2': () => lantern({ mark: `m${step}`, state: 'measuring', verdict: null, progress: doing() as At<'sets'>['progress'] }),
             '/api/deliveries/2/progress': () => ({ mark: `m${step}`, state: 'measuring', error: null, progress: doing() }),

@@ -1,4 +1,5 @@
 import type { Delivery } from '../api/client';
+import { Head, Scroll } from './sheet';
 
 const will: Record<string, string> = {
     sets: 'Bake sets on a board, the matrix of who gets in whose rays, and the fewest sets that stay clean.',
@@ -11,17 +12,12 @@ export function NotBuilt({ delivery, station }: { delivery: Delivery; station: s
     const title = delivery.stations.find((one) => one.key === station)?.title ?? station;
     const checks = delivery.checks.filter((check) => check.station === station);
     return (
-        <div className="scroll">
-            <div className="head">
-                <div>
-                    <h1>{title} is not built yet</h1>
-                    <p>
-                        {will[station]} Nothing of it counts as clear.
-                        {checks.length > 0 &&
-                            ` ${checks.length} of its checks run already: ${checks.map((check) => check.code).join(', ')}; what they find is listed at the right and blocks like any other finding.`}
-                    </p>
-                </div>
-            </div>
-        </div>
+        <Scroll>
+            <Head title={`${title} is not built yet`}>
+                {will[station]} Nothing of it counts as clear.
+                {checks.length > 0 &&
+                    ` ${checks.length} of its checks run already: ${checks.map((check) => check.code).join(', ')}; what they find is listed at the right and blocks like any other finding.`}
+            </Head>
+        </Scroll>
     );
 }

@@ -1,3 +1,5 @@
+import type { Delivery } from '../api/client';
+
 /** A number with so many significant digits and no exponent. */
 export function digits(value: number, count = 4): string {
     if (value === 0) {
@@ -12,15 +14,52 @@ export interface LengthScale {
     factor: number;
 }
 
-/** How lengths are shown: files in metres in the unit that suits their size, files without a unit as they are. */
+/** How lengths are shown: meters in the unit that suits their size, other units as they are; `units` where none is known. */
 export function scaleFor(unit: string | null, size: number): LengthScale {
     if (unit !== 'm') {
-        return { unit: '', factor: 1 };
+        return { unit: unit === null ? 'units' : /^\d/.test(unit) ? 'file units' : unit, factor: 1 };
     }
     return size < 0.05 ? { unit: 'mm', factor: 1000 } : size < 20 ? { unit: 'cm', factor: 100 } : { unit: 'm', factor: 1 };
 }
 
-export const length = (value: number, scale: LengthScale, count = 3): string => `${digits(value * scale.factor, count)}${scale.unit ? ` ${scale.unit}` : ''}`;
+/** The longest side of what was handed in, in the frame that all files are shown in. */
+export function extentOf(delivery: Pick<Delivery, 'files'>): number {
+    const boxes = delivery.files.map((file) => file.inFrame ?? file.bounds).filter((box) => box !== null);
+    return Math.max(0, ...boxes.map((box) => Math.max(...box.max.map((max, axis) => max - (box.min[axis] ?? 0)))));
+}
+
+export const scaleOf = (delivery: Pick<Delivery, 'files' | 'unit'>): LengthScale => scaleFor(delivery.unit, extentOf(delivery));
+
+export const length = (value: number, scale: LengthScale, count = 3): string => `${digits(value * scale.factor, count)} ${scale.unit}`;
+
+/** A round length, without digits that are none. */
+export const shortLength = (value: number, scale: LengthScale): string => length(value, scale, 1);
+
+/** A value beside its limit, in words: `1.2 %`, `3.4 cm`, `12`. */
+export function measured(
+    { value, limit, unit }: { value: number; limit: number; unit: string },
+    delivery: Pick<Delivery, 'files' | 'unit'>,
+): { value: string; limit: string | null } {
+    const show = (one: number): string => {
+        switch (unit) {
+            case 'share':
+                return percent(one);
+            case 'length':
+                return length(one, scaleFor(delivery.unit, delivery.unit === 'm' ? Math.abs(one) * 3 : 1));
+            case 'ratio':
+                return `${digits(one, 3)} ×`;
+            case 'deg':
+                return `${digits(one, 3)}°`;
+            case 'px':
+                return `${digits(one, 3)} px`;
+            case 'dE00':
+                return `ΔE00 ${digits(one, 3)}`;
+            default:
+                return whole(one);
+        }
+    };
+    return { value: show(value), limit: limit === 0 && unit === 'count' ? 'none' : show(limit) };
+}
 
 /** Lengths of one column, all with as many decimals as the largest needs for three digits; the unit stands in the head. */
 export function column(largest: number, scale: LengthScale): (value: number) => string {

@@ -1,13 +1,19 @@
 import { createContext, useCallback, useContext } from 'react';
 import { useSearchParams } from 'react-router';
-import type { Delivery, Finding } from '../api/client';
+import type { Delivery } from '../api/client';
+import type { ShownPart } from '../stand/display';
+import { chosenFindings } from './causes';
 
 export interface Selection {
     set: string | null;
     part: string | null;
     finding: number | null;
-    select: (what: { set?: string | null; part?: string | null; finding?: number | null }) => void;
+    /** A cause of several findings, by the number of its first one. */
+    cause: number | null;
+    select: (what: { set?: string | null; part?: string | null; finding?: number | null; cause?: number | null }) => void;
 }
+
+const KEYS = ['set', 'part', 'finding', 'cause'] as const;
 
 /** What is chosen, everywhere: it lives in the address, so that a link shows a colleague the same spot. */
 export function useSelection(): Selection {
@@ -17,7 +23,7 @@ export function useSelection(): Selection {
             setParams(
                 (old) => {
                     const next = new URLSearchParams(old);
-                    for (const key of ['set', 'part', 'finding'] as const) {
+                    for (const key of KEYS) {
                         const value = what[key];
                         if (value === undefined || value === null) {
                             next.delete(key);
@@ -31,25 +37,50 @@ export function useSelection(): Selection {
             ),
         [setParams],
     );
-    const finding = params.get('finding');
-    return { set: params.get('set'), part: params.get('part'), finding: finding === null ? null : Number(finding), select };
+    const number = (key: string): number | null => {
+        const value = params.get(key);
+        return value === null || !/^\d+$/.test(value) ? null : Number(value);
+    };
+    return { set: params.get('set'), part: params.get('part'), finding: number('finding'), cause: number('cause'), select };
 }
 
 /** The names of all parts that the selection is about. */
 export function chosenParts(delivery: Delivery, selection: Selection): Set<string> {
-    const finding = delivery.findings.find((one) => one.id === selection.finding);
+    const findings = chosenFindings(delivery, selection);
     const names = new Set<string>();
-    const addSet = (name: string | null | undefined): void => {
-        const set = delivery.sets.find((one) => one.name === name);
-        [...(set?.low ?? []), ...(set?.high ?? [])].forEach((part) => names.add(part));
-    };
-    addSet(selection.set);
-    addSet(finding?.set);
-    [selection.part, finding?.part, finding?.set ? null : finding?.other].forEach((part) => part && names.add(part));
+    const sets = new Set<string>();
+    if (findings.length === 0) {
+        if (selection.set !== null) {
+            sets.add(selection.set);
+        }
+        if (selection.part !== null) {
+            names.add(selection.part);
+        }
+    }
+    for (const finding of findings) {
+        const own = [finding.part, finding.other].filter((part) => part !== null);
+        own.forEach((part) => names.add(part));
+        if (own.length === 0 && finding.set !== null) {
+            sets.add(finding.set);
+        }
+    }
+    for (const set of sets.size > 0 ? delivery.sets : []) {
+        if (sets.has(set.name)) {
+            [...set.low, ...set.high].forEach((part) => names.add(part));
+        }
+    }
     return names;
 }
 
-export const isAbout = (finding: Finding, selection: Selection): boolean => finding.id === selection.finding;
+/** What the stand shows of IDs that are to be given. */
+export interface StandSheet {
+    parts: ShownPart[];
+    /** Colors by key of piece. */
+    paint: Map<string, string>;
+    chosen: ReadonlySet<string>;
+    /** Keys of pieces that were picked; `adds`: to those that are chosen. */
+    onPick: (keys: string[], adds: boolean) => void;
+}
 
 /** How the stand is asked to show something. */
 export interface StandControl {
@@ -61,6 +92,9 @@ export interface StandControl {
     /** What a station asked to be shown, and the how manieth time. */
     asked: { show: 'cage'; time: number } | null;
     showCage: () => void;
+    /** The high poly in pieces with the IDs that are to be given, in the place of the one that was handed in. */
+    sheet: StandSheet | null;
+    setSheet: (sheet: StandSheet | null) => void;
 }
 
 export const StandContext = createContext<StandControl>({
@@ -71,6 +105,8 @@ export const StandContext = createContext<StandControl>({
     ids: false,
     asked: null,
     showCage: () => undefined,
+    sheet: null,
+    setSheet: () => undefined,
 });
 
 export const useStand = (): StandControl => useContext(StandContext);

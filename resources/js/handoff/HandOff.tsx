@@ -1,9 +1,16 @@
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import Button from '@mui/material/Button';
 import { Link, useLocation } from 'react-router';
 import { ApiError, useAct, type At } from '../api/client';
 import { bytes, length, percent, plural, scaleFor, when } from '../frame/format';
-import { severityOf } from '../frame/Findings';
+import { causesOf, severityOf } from '../frame/causes';
 import { Mark } from '../frame/marks';
+import { Foot, Grow, Head, Scroll } from '../frame/sheet';
+import { TicketBox, Way } from './looks';
 
 /** The ticket, and what stands in its way. */
 export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
@@ -11,48 +18,47 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
     const { pathname } = useLocation();
     const base = pathname.replace(/\/[^/]+$/, '');
     const ready = delivery.verdict === 'ready';
-    const blockers = delivery.findings.filter((finding) => finding.severity === 'blocker' && !finding.waived);
+    const told = causesOf(delivery, 'hand-off').filter((one) => !one.cause.waived);
+    const blockers = told.filter((one) => severityOf(one.cause) === 'blocker');
     const notRun = delivery.checks.filter((check) => check.state === 'not-run');
     const sealed = delivery.packages.filter((one) => one.state === 'done').at(-1);
     const latest = delivery.packages.at(-1);
     const busy = latest !== undefined && !['done', 'failed'].includes(latest.state);
-    const cautions = delivery.findings.filter((finding) => finding.severity === 'caution').length;
+    const cautions = told.filter((one) => severityOf(one.cause) === 'caution').length;
     const passed = delivery.checks.filter((check) => check.state === 'passed').length;
     const found = delivery.checks.filter((check) => check.state === 'found').length;
-    const unit = delivery.files.find((file) => file.unit)?.unit ?? null;
     const measured = delivery.sets.filter((set) => set.inUse.out !== null);
-    const lengths = scaleFor(unit, Math.max(0, ...measured.map((set) => (set.inUse.out ?? 0) * 2)));
+    const lengths = scaleFor(delivery.unit, Math.max(0, ...measured.map((set) => (set.inUse.out ?? 0) * 2)));
 
     return (
         <>
-            <div className="scroll" tabIndex={0} role="region" aria-label="work area">
-                <div className="head">
-                    <div>
-                        <h1>
-                            {delivery.state !== 'done'
-                                ? 'Being checked'
-                                : sealed
-                                  ? `Sealed ${when(sealed.sealedAt)}`
-                                  : ready
-                                    ? 'Ready to hand off'
-                                    : `${plural(blockers.length + notRun.length, 'thing stands', 'things stand')} in the way`}
-                        </h1>
-                        <p>
-                            {delivery.checks.length > 0 &&
-                                `${passed} checks passed, ${found} found something, ${delivery.checks.length - passed - found - notRun.length} had nothing to look at${notRun.length > 0 ? `, ${notRun.length} did not run` : ''}.`}
-                            {ready && cautions > 0 && ` ${plural(cautions, 'caution')} will be on the ticket.`} Checks that are not built yet are not counted.
-                        </p>
-                    </div>
-                </div>
+            <Scroll>
+                <Head
+                    title={
+                        delivery.state !== 'done'
+                            ? 'Being checked'
+                            : sealed
+                              ? `Sealed ${when(sealed.sealedAt)}`
+                              : ready
+                                ? 'Ready to hand off'
+                                : delivery.verdict === 'waiting'
+                                  ? `Waiting for ${delivery.progress.waitsFor ?? 'the other side'}`
+                                  : `${plural(blockers.length + notRun.length, 'cause stands', 'causes stand')} in the way`
+                    }
+                >
+                    {delivery.checks.length > 0 &&
+                        `${passed} checks passed, ${found} found something, ${delivery.checks.length - passed - found - notRun.length} had nothing to look at${notRun.length > 0 ? `, ${notRun.length} did not run` : ''}.`}
+                    {ready && cautions > 0 && ` ${plural(cautions, 'caution')} will be on the ticket.`} Checks that are not built yet are not counted.
+                </Head>
                 {delivery.state === 'done' && !ready && (
-                    <ul className="way" aria-label="what stands in the way">
-                        {blockers.map((finding) => (
-                            <li key={finding.id}>
-                                <Mark kind={severityOf(finding)} />{' '}
-                                <Link to={`${base}/${finding.station}?finding=${finding.id}${finding.set ? `&set=${encodeURIComponent(finding.set)}` : ''}`}>
-                                    {finding.message}
-                                </Link>{' '}
-                                <span className="mono soft">{finding.code}</span>
+                    <Way aria-label="what stands in the way">
+                        {blockers.map((told) => (
+                            <li key={told.id}>
+                                <Mark kind="blocker" />{' '}
+                                <Link to={`${base}/${told.cause.station}?${told.members.length === 1 ? 'finding' : 'cause'}=${told.id}`}>{told.cause.message}</Link>{' '}
+                                <span className="mono soft">{told.cause.code}</span>
+                                <br />
+                                <span className="soft">{told.cause.remedy}</span>
                             </li>
                         ))}
                         {notRun.map((check) => (
@@ -61,9 +67,9 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                                 <span className="mono soft">{check.code}</span>
                             </li>
                         ))}
-                    </ul>
+                    </Way>
                 )}
-                <article className="ticket" aria-label="ticket">
+                <TicketBox aria-label="ticket">
                     <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' }}>
                         <h1>{delivery.assetName}</h1>
                         <span className="soft">
@@ -71,66 +77,69 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                         </span>
                     </div>
                     <h2>Files</h2>
-                    <table className="sheet">
-                        <tbody>
+                    <Table>
+                        <TableBody>
                             {delivery.files.map((file) => (
-                                <tr key={file.id}>
-                                    <td className="mono">{file.name}</td>
-                                    <td style={{ width: 90 }} className={file.kind === 'side' ? 'soft' : file.role === 'high' ? 'high' : file.role === 'low' ? 'low' : 'soft'}>
+                                <TableRow key={file.id}>
+                                    <TableCell className="mono">{file.name}</TableCell>
+                                    <TableCell
+                                        style={{ width: 90 }}
+                                        className={file.kind === 'side' ? 'soft' : file.role === 'high' ? 'high' : file.role === 'low' ? 'low' : 'soft'}
+                                    >
                                         {file.kind === 'side' ? 'side file' : (file.role ?? 'by its parts')}
-                                    </td>
-                                    <td className="num" style={{ width: 104 }}>
+                                    </TableCell>
+                                    <TableCell className="num" style={{ width: 104 }}>
                                         {bytes(file.bytes)}
-                                    </td>
-                                    <td className="num soft" style={{ width: 150 }} title={file.sha256 ?? undefined}>
+                                    </TableCell>
+                                    <TableCell className="num soft" style={{ width: 150 }} title={file.sha256 ?? undefined}>
                                         {file.sha256 ? `${file.sha256.slice(0, 14)}…` : '–'}
-                                    </td>
-                                </tr>
+                                    </TableCell>
+                                </TableRow>
                             ))}
-                        </tbody>
-                    </table>
+                        </TableBody>
+                    </Table>
                     <h2>Reach a set</h2>
-                    <table className="sheet">
-                        <thead>
-                            <tr>
-                                <th>set</th>
-                                <th className="num">out</th>
-                                <th className="num">% of d</th>
-                                <th className="num">in</th>
-                                <th className="num">% of d</th>
-                                <th>why</th>
-                            </tr>
-                        </thead>
-                        <tbody>
+                    <Table>
+                        <TableHead>
+                            <TableRow>
+                                <TableCell>set</TableCell>
+                                <TableCell className="num">out</TableCell>
+                                <TableCell className="num">% of set size</TableCell>
+                                <TableCell className="num">in</TableCell>
+                                <TableCell className="num">% of set size</TableCell>
+                                <TableCell>why</TableCell>
+                            </TableRow>
+                        </TableHead>
+                        <TableBody>
                             {measured.slice(0, 300).map((set) => (
-                                <tr key={set.name}>
-                                    <td className="mono">{set.name}</td>
-                                    <td className="num">{length(set.inUse.out ?? 0, lengths)}</td>
-                                    <td className="num soft">{percent((set.inUse.out ?? 0) / (set.diagonal ?? 1))}</td>
-                                    <td className="num">{length(set.inUse.in ?? 0, lengths)}</td>
-                                    <td className="num soft">{percent((set.inUse.in ?? 0) / (set.diagonal ?? 1))}</td>
-                                    <td className="soft">{set.reach ? 'set by the standard' : 'recommended'}</td>
-                                </tr>
+                                <TableRow key={set.name}>
+                                    <TableCell className="mono">{set.name}</TableCell>
+                                    <TableCell className="num">{length(set.inUse.out ?? 0, lengths)}</TableCell>
+                                    <TableCell className="num soft">{percent((set.inUse.out ?? 0) / (set.diagonal ?? 1))}</TableCell>
+                                    <TableCell className="num">{length(set.inUse.in ?? 0, lengths)}</TableCell>
+                                    <TableCell className="num soft">{percent((set.inUse.in ?? 0) / (set.diagonal ?? 1))}</TableCell>
+                                    <TableCell className="soft">{set.reach ? 'set by the standard' : 'recommended'}</TableCell>
+                                </TableRow>
                             ))}
-                        </tbody>
-                    </table>
+                        </TableBody>
+                    </Table>
                     <h2>Bake settings</h2>
-                    <table className="sheet">
-                        <tbody>
+                    <Table>
+                        <TableBody>
                             {delivery.settings.map((row) => (
-                                <tr key={row.setting}>
-                                    <td style={{ width: '22%' }}>{row.setting}</td>
-                                    <td style={{ width: '38%', fontWeight: 600, overflow: 'visible' }}>{row.value}</td>
-                                    <td className="soft" style={{ overflow: 'visible' }}>
+                                <TableRow key={row.setting}>
+                                    <TableCell style={{ width: '22%' }}>{row.setting}</TableCell>
+                                    <TableCell style={{ width: '38%', fontWeight: 600, overflow: 'visible' }}>{row.value}</TableCell>
+                                    <TableCell className="soft" style={{ overflow: 'visible' }}>
                                         {row.reason}
-                                    </td>
-                                </tr>
+                                    </TableCell>
+                                </TableRow>
                             ))}
-                        </tbody>
-                    </table>
-                </article>
-            </div>
-            <div className="foot">
+                        </TableBody>
+                    </Table>
+                </TicketBox>
+            </Scroll>
+            <Foot>
                 <span className="soft ellipsis">
                     {sealed ? (
                         <>
@@ -142,7 +151,7 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                         'What blocks must be mended first.'
                     )}
                 </span>
-                <span className="grow" />
+                <Grow />
                 {seal.error instanceof ApiError && <span className="blocker">{seal.error.message}</span>}
                 {latest?.state === 'failed' && <span className="blocker">{latest.error}</span>}
                 {sealed && (
@@ -153,7 +162,7 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                 <Button variant={ready && !sealed ? 'contained' : 'outlined'} disabled={!ready || busy || delivery.state !== 'done'} onClick={() => seal.mutate()}>
                     {busy ? 'Sealing…' : sealed ? 'Seal again' : 'Seal package'}
                 </Button>
-            </div>
+            </Foot>
         </>
     );
 }

@@ -1,4 +1,5 @@
 import type { At, DeliveredFile } from '../api/client';
+import { BoxesBox } from './looks';
 
 type Box = { min: number[]; max: number[] };
 
@@ -70,11 +71,11 @@ export function Boxes({ files, place }: { files: DeliveredFile[]; place: At<'int
           )
         : [];
     return (
-        <div className="boxes">
+        <BoxesBox>
             <View boxes={[...boxes, ...mended]} across={0} label="front" />
             <View boxes={[...boxes, ...mended]} across={2} label="side" />
             {mended.length > 0 && place && <span className="trouble">{place.words}</span>}
-        </div>
+        </BoxesBox>
     );
 }
 

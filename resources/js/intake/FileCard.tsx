@@ -2,9 +2,11 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ApiError, useAct, useRolePreview, type DeliveredFile, type Delivery } from '../api/client';
-import { bytes, digits, length, plural, scaleFor, whole } from '../frame/format';
+import { bytes, digits, plural, scaleFor, whole } from '../frame/format';
 import { Mark } from '../frame/marks';
+import { Choice, Offer } from '../frame/sheet';
 import { edgeOf, roleOf } from './Boxes';
+import { Card } from './looks';
 
 const roles = ['low', 'high', 'id', 'cage', 'pose'] as const;
 const words: Record<string, string> = { low: 'low poly', high: 'high poly', id: 'ID copy', cage: 'cage', pose: 'low that ships', none: 'no role' };
@@ -31,50 +33,47 @@ function RoleChange({ file, delivery, asked, onDone }: { file: DeliveredFile; de
               .filter(Boolean)
               .join('; ');
     return (
-        <div className="offer" style={{ margin: '8px 0 0' }} role="status">
-            <span style={{ flex: 1 }}>
-                <b>{asked === '' ? 'Names tell the role' : `All ${plural(file.parts, 'part')} ${words[asked]}`}</b>: {error ? error.message : would}. Everything is checked again.
-                {set.error instanceof ApiError && <span className="blocker"> {set.error.message}</span>}
-            </span>
-            <Button variant="contained" disabled={set.isPending} onClick={() => set.mutate(asked, { onSuccess: onDone })}>
-                Change
-            </Button>
-            <Button onClick={onDone}>Leave</Button>
-        </div>
+        <Offer
+            acts={
+                <>
+                    <Button variant="contained" disabled={set.isPending} onClick={() => set.mutate(asked, { onSuccess: onDone })}>
+                        Change
+                    </Button>
+                    <Button onClick={onDone}>Leave</Button>
+                </>
+            }
+        >
+            <b>{asked === '' ? 'Names tell the role' : `All ${plural(file.parts, 'part')} ${words[asked]}`}</b>: {error ? error.message : would}. Everything is checked again.
+            {set.error instanceof ApiError && <span className="blocker"> {set.error.message}</span>}
+        </Offer>
     );
 }
 
 /** What one file is, against the others, and what its format cannot carry. */
 export function FileCard({ file, delivery, reference }: { file: DeliveredFile; delivery: Delivery; reference: DeliveredFile | undefined }) {
     const [asked, setAsked] = useState<string | null>(null);
-    const scale = scaleFor(file.unit, diagonal(file.bounds));
+    const scale = scaleFor(file.unit ?? delivery.unit, diagonal(file.bounds));
     const ratio = reference && reference.id !== file.id && diagonal(reference.inFrame) > 0 ? diagonal(file.inFrame) / diagonal(reference.inFrame) : null;
-    const settled = ['done', 'failed', 'cancelled'].includes(delivery.state);
     const byParts = file.rolesOfParts.map((role) => words[role] ?? role).join(' and ');
     const few = file.cannotCarry.slice(0, 5);
     const notes = [...file.extras, ...file.remarks];
     return (
-        <section className="file-card" style={{ borderLeftColor: edgeOf(roleOf(file)) }} aria-label={file.name}>
+        <Card style={{ borderLeftColor: edgeOf(roleOf(file)) }} aria-label={file.name}>
             <div style={{ display: 'flex', justifyContent: 'space-between', gap: 12, alignItems: 'center' }}>
                 <b className="mono ellipsis" title={file.name}>
                     {file.name}
                 </b>
-                <select
-                    aria-label={`role of ${file.name}`}
+                <Choice
+                    label={`role of ${file.name}`}
                     value={asked ?? (file.roleBy === 'chosen' ? (file.role ?? '') : '')}
-                    disabled={!settled || file.state !== 'read'}
-                    onChange={(event) => setAsked(event.target.value)}
-                >
-                    <option value="">
-                        {file.role && file.roleBy !== 'chosen' ? `${words[file.role]} (by its name)` : byParts ? `${byParts} (by its parts)` : 'as its names say'}
-                    </option>
-                    {roles.map((role) => (
-                        <option key={role} value={role}>
-                            {words[role]}
-                            {file.roleBy === 'chosen' && file.role === role ? ' (chosen)' : ''}
-                        </option>
-                    ))}
-                </select>
+                    disabled={file.state !== 'read'}
+                    empty={file.role && file.roleBy !== 'chosen' ? `${words[file.role]} (by its name)` : byParts ? `${byParts} (by its parts)` : 'as its names say'}
+                    onChoose={setAsked}
+                    options={[
+                        ['', 'as its names say'],
+                        ...roles.map((role) => [role, `${words[role] ?? role}${file.roleBy === 'chosen' && file.role === role ? ' (chosen)' : ''}`] as const),
+                    ]}
+                />
             </div>
             {asked !== null && <RoleChange file={file} delivery={delivery} asked={asked} onDone={() => setAsked(null)} />}
             {file.error ? (
@@ -97,10 +96,10 @@ export function FileCard({ file, delivery, reference }: { file: DeliveredFile; d
                         </b>
                     </div>
                     <div>
-                        <span>size{scale.unit ? `, ${scale.unit}` : ''}</span>
+                        <span>size, {scale.unit}</span>
                         {file.bounds
                             ? sizeOf(file.bounds)
-                                  .map((one) => length(one, { ...scale, unit: '' }))
+                                  .map((one) => digits(one * scale.factor, 3))
                                   .join(' × ')
                             : '–'}
                     </div>
@@ -146,6 +145,6 @@ export function FileCard({ file, delivery, reference }: { file: DeliveredFile; d
                     )}
                 </div>
             )}
-        </section>
+        </Card>
     );
 }

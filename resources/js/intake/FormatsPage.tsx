@@ -1,6 +1,14 @@
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
 import { useEffect } from 'react';
 import { useFormats } from '../api/client';
 import { Bar } from '../frame/Bar';
+import { Failure } from '../frame/sheet';
+import { App } from '../frame/looks';
+import { RackBox } from '../rack/looks';
 import type { Mode } from '../theme';
 
 /** Which mesh formats are read, what each carries, and what to export instead of those that are not. */
@@ -10,67 +18,67 @@ export function FormatsPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mod
         document.title = 'Formats – Yellow Anvil';
     });
     return (
-        <div className="app">
+        <App>
             <Bar mode={mode} setMode={setMode}>
-                <span className="here">Formats</span>
+                <b>Formats</b>
                 <span className="grow" />
                 <a href="/" className="crumb" onClick={(event) => (event.preventDefault(), window.history.length > 1 ? window.history.back() : window.location.assign('/'))}>
                     back
                 </a>
             </Bar>
-            <main className="rack">
+            <RackBox>
                 <h1>Export .glb for everything, .obj where smoothing groups or n-gons matter</h1>
                 <p className="soft" style={{ maxWidth: '76ch' }}>
                     Only open formats are read: what stands in them can be held against their published descriptions, and mended without touching the rest. A .zip may hold any of
                     these with their side files.
                 </p>
-                {error && (
-                    <div className="error-box" role="alert">
-                        {error.message}
-                    </div>
-                )}
+                {error && <Failure>{error.message}</Failure>}
                 {data && (
                     <>
-                        <table className="sheet formats">
+                        <Table sx={{ maxWidth: 1080 }}>
                             <colgroup>
                                 <col style={{ width: 230 }} />
                                 {data.formats.map((format) => (
                                     <col key={format.ending} />
                                 ))}
                             </colgroup>
-                            <thead>
-                                <tr>
-                                    <th>carries</th>
+                            <TableHead>
+                                <TableRow>
+                                    <TableCell>carries</TableCell>
                                     {data.formats.map((format) => (
-                                        <th key={format.ending} scope="col">
+                                        <TableCell key={format.ending} scope="col">
                                             <b className="mono">.{format.ending}</b>
                                             <br />
                                             {format.name}
-                                        </th>
+                                        </TableCell>
                                     ))}
-                                </tr>
-                            </thead>
-                            <tbody>
+                                </TableRow>
+                            </TableHead>
+                            <TableBody>
                                 {data.carried.map((what) => (
-                                    <tr key={what}>
-                                        <th scope="row">{what}</th>
+                                    <TableRow key={what}>
+                                        <TableCell component="th" scope="row">
+                                            {what}
+                                        </TableCell>
                                         {data.formats.map((format) => (
-                                            <td key={format.ending} className={format.carries.includes(what) ? 'clear' : 'soft'}>
+                                            <TableCell key={format.ending} className={format.carries.includes(what) ? 'clear' : 'soft'}>
                                                 {format.carries.includes(what) ? 'yes' : 'no'}
-                                            </td>
+                                            </TableCell>
                                         ))}
-                                    </tr>
+                                    </TableRow>
                                 ))}
-                                <tr>
-                                    <th scope="row">mended files are written</th>
+                                <TableRow>
+                                    <TableCell component="th" scope="row">
+                                        mended files are written
+                                    </TableCell>
                                     {data.formats.map((format) => (
-                                        <td key={format.ending} className={format.written ? 'clear' : 'soft'}>
+                                        <TableCell key={format.ending} className={format.written ? 'clear' : 'soft'}>
                                             {format.written ? 'yes' : 'no, read only'}
-                                        </td>
+                                        </TableCell>
                                     ))}
-                                </tr>
-                            </tbody>
-                        </table>
+                                </TableRow>
+                            </TableBody>
+                        </Table>
                         <h2 style={{ margin: '22px 0 4px' }}>Not read</h2>
                         <p style={{ maxWidth: '76ch', margin: 0 }}>
                             <span className="mono">{data.notRead.map((ending) => `.${ending}`).join(' ')}</span>
@@ -81,7 +89,7 @@ export function FormatsPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mod
                         </p>
                     </>
                 )}
-            </main>
-        </div>
+            </RackBox>
+        </App>
     );
 }

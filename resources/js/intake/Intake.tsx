@@ -1,9 +1,10 @@
 import Button from '@mui/material/Button';
 import { useDeferredValue, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { ApiError, useAct, type At } from '../api/client';
 import { plural, whole } from '../frame/format';
 import { Rows } from '../frame/Rows';
+import { Field, Foot, Head, Scroll } from '../frame/sheet';
 import { chosenParts, useSelection } from '../frame/selection';
 import { Boxes } from './Boxes';
 import { FileCard } from './FileCard';
@@ -27,7 +28,7 @@ export function Intake({ delivery }: { delivery: At<'intake'> }) {
     const parts = delivery.parts.filter((part) => part.name.toLowerCase().includes(wanted));
     const count = (role: string | null): number => delivery.parts.filter((part) => part.role === role).length;
     const found = (code: string): boolean => delivery.findings.some((finding) => finding.code === code && !finding.waived);
-    const blockers = delivery.findings.filter((finding) => finding.station === 'intake' && finding.severity === 'blocker' && !finding.waived).length;
+    const blockers = delivery.stations.find((one) => one.key === 'intake')?.blockers ?? 0;
     const { place } = delivery;
     const headline =
         meshes.length === 0
@@ -50,9 +51,13 @@ export function Intake({ delivery }: { delivery: At<'intake'> }) {
                         ? 'Low and high poly do not lie on each other everywhere'
                         : blockers > 0
                           ? `${plural(blockers, 'blocker')} on the way in`
-                          : count('high') === 0
-                            ? 'The files are usable; there is no high poly'
-                            : 'Same thing, same place, same size: all files are usable';
+                          : delivery.verdict === 'waiting' && count('low') === 0
+                            ? 'The high poly is usable; the low poly is still to be handed in'
+                            : count('high') === 0
+                              ? delivery.verdict === 'waiting'
+                                  ? 'The low poly is usable; the high poly is still to be handed in'
+                                  : 'The files are usable; there is no high poly'
+                              : 'Same thing, same place, same size: all files are usable';
     const counts = [
         plural(count('low'), 'low part'),
         plural(count('high'), 'high part'),
@@ -71,24 +76,27 @@ export function Intake({ delivery }: { delivery: At<'intake'> }) {
 
     return (
         <>
-            <div className="scroll" style={{ display: 'flex', flexDirection: 'column' }}>
-                <div className="head">
-                    <div>
-                        <h1>{headline}</h1>
-                        <p>
-                            {meshes.length === 0 ? (
-                                <>{delivery.madeByWords ?? 'mended'}. That delivery stays as it is.</>
-                            ) : (
+            <Scroll>
+                <Head title={headline} acts={<Boxes files={meshes} place={place} />}>
+                    {meshes.length === 0 ? (
+                        <>{delivery.madeByWords ?? 'mended'}. That delivery stays as it is.</>
+                    ) : (
+                        <>
+                            {counts.filter(Boolean).join(', ')}
+                            {sides.length > 0 && `; with ${sides.length <= 3 ? sides.map((side) => side.name).join(', ') : plural(sides.length, 'side file')}`}. The originals are
+                            kept as they came.
+                            {delivery.verdict === 'waiting' && (
                                 <>
-                                    {counts.filter(Boolean).join(', ')}
-                                    {sides.length > 0 && `; with ${sides.length <= 3 ? sides.map((side) => side.name).join(', ') : plural(sides.length, 'side file')}`}. The
-                                    originals are kept as they came.
+                                    {' '}
+                                    <b>
+                                        Hand in {delivery.progress.waitsFor} on the <Link to="/">rack</Link>
+                                    </b>
+                                    : its files complete this delivery.
                                 </>
                             )}
-                        </p>
-                    </div>
-                    <Boxes files={meshes} place={place} />
-                </div>
+                        </>
+                    )}
+                </Head>
                 <SuffixOffer delivery={delivery} />
                 {meshes.map((file) => (
                     <FileCard key={file.id} file={file} delivery={delivery} reference={reference} />
@@ -97,7 +105,7 @@ export function Intake({ delivery }: { delivery: At<'intake'> }) {
                     <>
                         <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', margin: '6px 0' }}>
                             <h2>{plural(delivery.parts.length, 'part')}</h2>
-                            <input type="search" value={find} onChange={(event) => setFind(event.target.value)} placeholder="find a part" aria-label="find a part" />
+                            <Field type="search" label="find a part" placeholder="find a part" value={find} onText={setFind} />
                         </div>
                         <div className="tie-row soft" aria-hidden="true" style={{ ...columns, cursor: 'default', height: 26, flex: 'none' }}>
                             <span>part</span>
@@ -111,7 +119,7 @@ export function Intake({ delivery }: { delivery: At<'intake'> }) {
                             current={at}
                             onMove={pick}
                             label="parts"
-                            style={{ flex: '1 0 auto', height: Math.max(160, Math.min(8, parts.length) * 32) }}
+                            style={{ height: Math.max(160, Math.min(10, parts.length) * 32) }}
                             render={(index, spot) => {
                                 const part = parts[index];
                                 return (
@@ -142,9 +150,9 @@ export function Intake({ delivery }: { delivery: At<'intake'> }) {
                         />
                     </>
                 )}
-            </div>
+            </Scroll>
             {place && (
-                <div className="foot">
+                <Foot>
                     <span style={{ flex: 1 }}>
                         The high poly {place.words} fits the low poly.{' '}
                         <span className="soft">{place.stuck ?? 'It is written as a new delivery; names, UVs and all else stay, and this delivery is kept.'}</span>
@@ -162,7 +170,7 @@ export function Intake({ delivery }: { delivery: At<'intake'> }) {
                     >
                         {mend.isPending ? 'Writing…' : 'Write mended high poly'}
                     </Button>
-                </div>
+                </Foot>
             )}
         </>
     );

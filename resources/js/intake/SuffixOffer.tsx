@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button';
 import { ApiError, useAct, type At } from '../api/client';
 import { plural } from '../frame/format';
+import { Offer } from '../frame/sheet';
 
 /** A studio's own suffixes, found in the files where those of the standard fit nothing. */
 export function SuffixOffer({ delivery }: { delivery: At<'intake'> | At<'pairing'> }) {
@@ -10,25 +11,26 @@ export function SuffixOffer({ delivery }: { delivery: At<'intake'> | At<'pairing
         return null;
     }
     return (
-        <div className="offer" role="status">
-            <span style={{ flex: 1 }}>
-                {guess.ofFiles ? 'The files end' : 'The parts end'} in <b className="mono">{guess.low}</b> and <b className="mono">{guess.high}</b>
-                {guess.id !== null && (
-                    <>
-                        , ID copies in <b className="mono">{guess.id}</b>
-                    </>
-                )}
-                . With these suffixes {guess.pairs} of {plural(guess.bases, guess.ofFiles ? 'file' : 'name')} would pair.
-                {take.error instanceof ApiError && (
-                    <span className="blocker" role="alert">
-                        {' '}
-                        {take.error.message}
-                    </span>
-                )}
-            </span>
-            <Button variant="contained" disabled={take.isPending || delivery.state !== 'done'} onClick={() => take.mutate()}>
-                Use these suffixes
-            </Button>
-        </div>
+        <Offer
+            acts={
+                <Button variant="contained" disabled={take.isPending} onClick={() => take.mutate()}>
+                    Use these suffixes
+                </Button>
+            }
+        >
+            {guess.ofFiles ? 'The files end' : 'The parts end'} in <b className="mono">{guess.low}</b> and <b className="mono">{guess.high}</b>
+            {guess.id !== null && (
+                <>
+                    , ID copies in <b className="mono">{guess.id}</b>
+                </>
+            )}
+            . With these suffixes {guess.pairs} of {plural(guess.bases, guess.ofFiles ? 'file' : 'name')} would pair.
+            {take.error instanceof ApiError && (
+                <span className="blocker" role="alert">
+                    {' '}
+                    {take.error.message}
+                </span>
+            )}
+        </Offer>
     );
 }

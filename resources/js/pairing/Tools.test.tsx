@@ -4,7 +4,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { Rows } from '../frame/Rows';
 import { NotBuilt } from '../frame/NotBuilt';
 import { SuffixOffer } from '../intake/SuffixOffer';
-import { gauge, serve, show } from '../testing/screen';
+import { choose, gauge, serve, show } from '../testing/screen';
 import { Name } from './Name';
 import { Tools, type Tool } from './Tools';
 
@@ -32,7 +32,7 @@ describe('the tools of the rename plan', () => {
         expect(asked()).toBeNull();
         await user.type(getByLabelText('find'), 'a');
         expect(asked()).toEqual({ kind: 'replace', find: 'a', replace: '', role: null });
-        await user.selectOptions(getByLabelText('which parts'), 'high');
+        await choose(user, 'which parts', 'high parts');
         expect(asked()).toMatchObject({ role: 'high' });
     });
 
@@ -40,12 +40,12 @@ describe('the tools of the rename plan', () => {
         const { getByRole, getByLabelText, queryByLabelText, user, asked } = bench();
         await user.click(getByRole('button', { name: 'Suffix' }));
         expect(asked()).toEqual({ kind: 'add-suffix', find: '', role: null });
-        await user.selectOptions(getByLabelText('what to do'), 'change');
+        await choose(user, 'what to do', 'change');
         expect(asked()).toBeNull();
         await user.type(getByLabelText('suffix'), '_hp');
         await user.type(getByLabelText('to'), '_high');
         expect(asked()).toEqual({ kind: 'change-suffix', find: '_hp', replace: '_high', role: null });
-        await user.selectOptions(getByLabelText('what to do'), 'strip');
+        await choose(user, 'what to do', 'take off');
         expect(asked()).toEqual({ kind: 'change-suffix', find: '_hp', replace: '', role: null });
         expect(queryByLabelText('to')).toBeNull();
     });
@@ -58,15 +58,15 @@ describe('the tools of the rename plan', () => {
         await user.type(getByLabelText('first number'), '5');
         expect(asked()).toEqual({ kind: 'number', pattern: 'bolt_##', first: 5, find: '' });
         await user.click(getByRole('button', { name: 'Letter case' }));
-        await user.selectOptions(getByLabelText('letter case'), 'upper');
+        await choose(user, 'letter case', 'UPPER CASE');
         expect(asked()).toEqual({ kind: 'case', upper: true, role: null });
         await user.click(getByRole('button', { name: 'By place' }));
         expect(asked()).toEqual({ kind: 'follow', role: 'low' });
-        await user.selectOptions(getByLabelText('who takes whose name'), 'low');
+        await choose(user, 'who takes whose name', 'low parts take the name of the high part where they stand');
         expect(asked()).toEqual({ kind: 'follow', role: 'high' });
         await user.click(getByRole('button', { name: 'Copy names' }));
-        await user.selectOptions(getByLabelText('which parts take names'), 'cage');
-        await user.selectOptions(getByLabelText('whose names'), 'low');
+        await choose(user, 'which parts take names', 'cages');
+        await choose(user, 'whose names', 'low parts');
         expect(asked()).toEqual({ kind: 'copy', role: 'low', to: 'cage' });
     });
 
@@ -132,7 +132,7 @@ describe('what is offered and what is not there', () => {
         const sent = serve();
         const guess = { low: '_lp', high: '_hp', id: '_col', pairs: 8, bases: 9, ofFiles: false } as unknown as ReturnType<typeof gauge>['suffixGuess'];
         const { getByRole, user } = show(<SuffixOffer delivery={gauge({ suffixGuess: guess })} />);
-        expect(getByRole('status').textContent).toContain('The parts end in _lp and _hp, ID copies in _col. With these suffixes 8 of 9 names would pair.');
+        expect(getByRole('note').textContent).toContain('The parts end in _lp and _hp, ID copies in _col. With these suffixes 8 of 9 names would pair.');
         await user.click(getByRole('button', { name: 'Use these suffixes' }));
         await expect.poll(() => sent.some((one) => one.path === '/api/deliveries/3/suffixes')).toBe(true);
     });

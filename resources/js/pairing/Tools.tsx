@@ -1,6 +1,8 @@
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import type { components } from '../api/schema';
+import { Choice, Field } from '../frame/sheet';
 
 export type Tool = components['schemas']['RenameTool'];
 type Kind = 'replace' | 'suffix' | 'number' | 'case' | 'place' | 'copy';
@@ -72,36 +74,31 @@ export function Tools({ tool, onTool, onTake, count, disabled }: { tool: Tool | 
         onTool(null);
     };
     const text = (key: 'find' | 'replace' | 'pattern', label: string, width = 110) => (
-        <input className="mono" aria-label={label} placeholder={label} value={fields?.[key] ?? ''} style={{ width }} onChange={(event) => set({ [key]: event.target.value })} />
+        <Field mono label={label} placeholder={label} value={fields?.[key] ?? ''} sx={{ width }} onText={(value) => set({ [key]: value })} />
     );
     const choice = (key: 'role' | 'to', label: string, options: readonly (readonly [string, string])[]) => (
-        <select aria-label={label} value={fields?.[key] ?? ''} onChange={(event) => set({ [key]: event.target.value })}>
-            {options.map(([value, words]) => (
-                <option key={value} value={value}>
-                    {words}
-                </option>
-            ))}
-        </select>
+        <Choice label={label} value={fields?.[key] ?? ''} options={options} onChoose={(value) => set({ [key]: value })} empty={options[0]?.[1]} />
     );
     return (
         <>
-            <div className="tools" role="group" aria-label="rename tools">
+            <Box role="group" aria-label="rename tools" sx={{ display: 'flex', flexWrap: 'wrap', gap: '2px 6px', my: 0.5 }}>
                 {kinds.map(([kind, words]) => (
-                    <button
-                        type="button"
+                    <Button
+                        variant="text"
                         key={kind}
-                        className="plain tool"
+                        sx={{ '&[aria-expanded=true]': { color: 'text.primary', textDecoration: 'underline' } }}
                         aria-expanded={fields?.kind === kind}
                         disabled={disabled}
                         onClick={() => (fields?.kind === kind ? close() : set({ kind, find: '', replace: '', pattern: '' }))}
                     >
                         {words}
-                    </button>
+                    </Button>
                 ))}
-            </div>
+            </Box>
             {fields && (
-                <form
-                    className="tool-form"
+                <Box
+                    component="form"
+                    sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 0.75, flexWrap: 'wrap' }}
                     onSubmit={(event) => {
                         event.preventDefault();
                         if (count > 0) {
@@ -117,11 +114,16 @@ export function Tools({ tool, onTool, onTake, count, disabled }: { tool: Tool | 
                     )}
                     {fields.kind === 'suffix' && (
                         <>
-                            <select aria-label="what to do" value={fields.suffixAct} onChange={(event) => set({ suffixAct: event.target.value as Fields['suffixAct'] })}>
-                                <option value="add">add what is missing</option>
-                                <option value="change">change</option>
-                                <option value="strip">take off</option>
-                            </select>
+                            <Choice
+                                label="what to do"
+                                value={fields.suffixAct}
+                                options={[
+                                    ['add', 'add what is missing'],
+                                    ['change', 'change'],
+                                    ['strip', 'take off'],
+                                ]}
+                                onChoose={(value) => set({ suffixAct: value as Fields['suffixAct'] })}
+                            />
                             {fields.suffixAct !== 'add' && text('find', 'suffix', 90)}
                             {fields.suffixAct === 'change' && text('replace', 'to', 90)}
                             {fields.suffixAct === 'add' && text('replace', "the role's own, or", 130)}{' '}
@@ -131,24 +133,21 @@ export function Tools({ tool, onTool, onTake, count, disabled }: { tool: Tool | 
                     {fields.kind === 'number' && (
                         <>
                             {text('pattern', 'pattern, such as link_###', 180)} from{' '}
-                            <input
-                                type="number"
-                                aria-label="first number"
-                                min={0}
-                                max={1000000}
-                                value={fields.first}
-                                style={{ width: 66 }}
-                                onChange={(event) => set({ first: Number(event.target.value) })}
-                            />{' '}
-                            bases with {text('find', 'any letters', 96)}
+                            <Field type="number" label="first number" least={0} value={fields.first} sx={{ width: 74 }} onText={(value) => set({ first: Number(value) })} /> bases
+                            with {text('find', 'any letters', 96)}
                         </>
                     )}
                     {fields.kind === 'case' && (
                         <>
-                            <select aria-label="letter case" value={fields.upper ? 'upper' : 'lower'} onChange={(event) => set({ upper: event.target.value === 'upper' })}>
-                                <option value="lower">lower case</option>
-                                <option value="upper">UPPER CASE</option>
-                            </select>{' '}
+                            <Choice
+                                label="letter case"
+                                value={fields.upper ? 'upper' : 'lower'}
+                                options={[
+                                    ['lower', 'lower case'],
+                                    ['upper', 'UPPER CASE'],
+                                ]}
+                                onChoose={(value) => set({ upper: value === 'upper' })}
+                            />{' '}
                             for {choice('role', 'which parts', roles)}
                         </>
                     )}
@@ -180,7 +179,7 @@ export function Tools({ tool, onTool, onTake, count, disabled }: { tool: Tool | 
                         Add to plan
                     </Button>
                     <Button onClick={close}>Close</Button>
-                </form>
+                </Box>
             )}
         </>
     );

@@ -1,3 +1,4 @@
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState, type ReactNode } from 'react';
 import type { At, Tie } from '../api/client';
@@ -23,13 +24,29 @@ export function Tray({ ties, delivery, chosen, editing, field, onSelect, onEdit,
     const [at, setAt] = useState(-1);
     const nameOf = (tie: Tie): string => tie.low[0] ?? tie.high[0] ?? '';
     return (
-        <section
-            className="tray"
-            style={{ flex: fill ? '1 1 auto' : 'none', minHeight: fill ? 140 : undefined, display: 'flex', flexDirection: 'column' }}
+        <Box
+            component="section"
+            sx={{
+                flex: fill ? '1 1 auto' : 'none',
+                minHeight: fill ? 140 : undefined,
+                display: 'flex',
+                flexDirection: 'column',
+                border: '1px dashed var(--rule-strong)',
+                bgcolor: 'background.paper',
+                px: 1.25,
+                py: 1,
+                mt: 1.75,
+            }}
             aria-label="parts with no partner"
         >
             <div style={{ flex: 'none', paddingBottom: 4 }}>
-                <b>No partner</b> <span className="soft">– with what lies nearest on the other side, by place and size</span>
+                <b>{delivery.verdict === 'waiting' ? 'No partner yet' : 'No partner'}</b>{' '}
+                <span className="soft">
+                    –{' '}
+                    {delivery.verdict === 'waiting'
+                        ? 'their other side is still to be handed in, unless they are baked on themselves'
+                        : 'with what lies nearest on the other side, by place and size'}
+                </span>
             </div>
             <Rows
                 count={ties.length}
@@ -99,6 +116,6 @@ export function Tray({ ties, delivery, chosen, editing, field, onSelect, onEdit,
                     );
                 }}
             />
-        </section>
+        </Box>
     );
 }

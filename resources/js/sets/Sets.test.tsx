@@ -19,38 +19,38 @@ describe('the board of sets', () => {
         serve();
         const { getByLabelText, user } = page();
         const lane = (name: string): Element => [...document.querySelectorAll('.lane')].find((one) => one.querySelector('.lane-head .mono')?.textContent === name) ?? document.body;
-        const chips = (name: string): string[] => [...lane(name).querySelectorAll('.chip')].map((chip) => chip.textContent);
-        await user.type(getByLabelText('pattern of parts to hold'), 'post_*{Enter}');
+        const chips = (name: string): string[] => [...lane(name).querySelectorAll('.MuiChip-root')].map((chip) => chip.textContent);
+        await user.type(getByLabelText('pattern of parts to select'), 'post_*{Enter}');
         const one = carried();
-        const [held, ...others] = [...document.querySelectorAll('.chip')].filter((chip) => chip.getAttribute('aria-pressed') === 'true');
+        const [held, ...others] = [...document.querySelectorAll('.MuiChip-root')].filter((chip) => chip.getAttribute('aria-pressed') === 'true');
         expect(others).toHaveLength(3);
         fireEvent.dragStart(held ?? document.body, { dataTransfer: one });
         fireEvent.drop(document.querySelectorAll('.lane')[0] ?? document.body, { dataTransfer: one });
         const first = document.querySelector('.lane-head .mono')?.textContent ?? '';
         expect(chips(first)).toEqual(expect.arrayContaining(['post_a', 'post_b', 'post_c', 'post_d']));
-        expect([...document.querySelectorAll('.chip')].every((chip) => chip.getAttribute('aria-pressed') === 'false')).toBe(true);
+        expect([...document.querySelectorAll('.MuiChip-root')].every((chip) => chip.getAttribute('aria-pressed') === 'false')).toBe(true);
     });
 
     it('leaves out what is dragged there', () => {
         serve();
         const { getByText } = page();
         const one = carried();
-        const chip = document.querySelector('.chip');
+        const chip = document.querySelector('.MuiChip-root');
         fireEvent.dragStart(chip ?? document.body, { dataTransfer: one });
-        const out = getByText('left out').closest('li');
+        const out = getByText('left out').closest('.lane');
         expect(out?.textContent).toContain('nothing: every part is judged');
         fireEvent.drop(out ?? document.body, { dataTransfer: one });
-        expect([...(out?.querySelectorAll('.chip') ?? [])].map((each) => each.textContent)).toEqual([chip?.textContent]);
+        expect([...(out?.querySelectorAll('.MuiChip-root') ?? [])].map((each) => each.textContent)).toEqual([chip?.textContent]);
     });
 
     it('bakes a part on itself, takes a set off, and sends both', async () => {
         const sent = serve();
         const { getByRole, getAllByLabelText, user } = page();
-        const base = document.querySelector('.chip')?.textContent ?? '';
-        await user.click(document.querySelector('.chip') ?? document.body);
+        const base = document.querySelector('.MuiChip-root')?.textContent ?? '';
+        await user.click(document.querySelector('.MuiChip-root') ?? document.body);
         await user.click(getByRole('button', { name: 'Bake on itself' }));
-        expect(document.querySelector('.chip')?.textContent).toBe(`${base} on itself`);
-        await user.click(getAllByLabelText('comes off')[1] ?? document.body);
+        expect(document.querySelector('.MuiChip-root')?.textContent).toBe(`${base} on itself`);
+        await user.click(getAllByLabelText(/ comes off$/)[1] ?? document.body);
         await user.click(getByRole('button', { name: 'Apply, check again' }));
         await expect.poll(() => sent.find((one) => one.path === '/api/deliveries/2/board')?.body).toMatchObject({ bakedOnItself: [base], detachable: [expect.any(String)] });
     });
@@ -71,13 +71,13 @@ describe('the board of sets', () => {
 
     it('merges two sets and splits them again', async () => {
         serve();
-        const { getAllByLabelText, getByRole, user } = page();
+        const { getAllByRole, getByRole, user } = page();
         const lanes = (): number => document.querySelectorAll('.lane').length;
         const before = lanes();
-        const select = getAllByLabelText(/^merge .* into$/)[0] as HTMLSelectElement;
-        await user.selectOptions(select, select.options[1]?.value ?? '');
+        await user.click(getAllByRole('combobox', { name: /^merge .* into$/ })[0] ?? document.body);
+        await user.click(getAllByRole('option')[0] ?? document.body);
         expect(lanes()).toBe(before - 1);
-        await user.click(getByRole('button', { name: 'split' }));
+        await user.click(getByRole('button', { name: 'Split' }));
         expect(lanes()).toBe(before);
         await user.click(getByRole('button', { name: 'Undo' }));
         expect(lanes()).toBe(before - 1);
@@ -119,7 +119,7 @@ describe('the board of sets', () => {
         const quiet = gauge();
         const { getByText, getByRole, user } = page({ ...quiet, sets: quiet.sets.map((set) => ({ ...set, bleeds: [], shades: [] })) });
         expect(getByText("No set gets in another one's rays.")).toBeDefined();
-        await user.click(getByRole('button', { name: 'Who shades whom' }));
+        await user.click(getByRole('tab', { name: 'Who shades whom' }));
         expect(getByText('No set stands over another one.')).toBeDefined();
         await user.click(getByRole('radio', { name: 'all sets around it' }));
         expect(getByRole('button', { name: 'Apply, check again' })).toHaveProperty('disabled', false);

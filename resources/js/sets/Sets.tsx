@@ -1,275 +1,43 @@
 import Button from '@mui/material/Button';
-import { useState, type CSSProperties, type DragEvent } from 'react';
-import { ApiError, useAct, type BakeSet, type At } from '../api/client';
-import { digits, percent, plural } from '../frame/format';
+import Chip from '@mui/material/Chip';
+import Tab from '@mui/material/Tab';
+import Tabs from '@mui/material/Tabs';
+import { useState } from 'react';
+import { ApiError, useAct, type At } from '../api/client';
+import { plural } from '../frame/format';
+import { LongList } from '../frame/LongList';
+import { useNotice } from '../frame/Notice';
 import { useSelection } from '../frame/selection';
-import {
-    boardOf,
-    byMaterial,
-    choicesOf,
-    detached,
-    fitting,
-    grouped,
-    isSame,
-    leftOut,
-    merged,
-    moved,
-    renamed,
-    selfBaked,
-    shaded,
-    shadedBy,
-    split,
-    type Board,
-    type Lane,
-} from './board';
-
-/** Who gets in whose rays, as a share of seen area: rows meet columns. Only sets in conflict are shown. */
-function Bleeds({ sets, limit, onPick }: { sets: BakeSet[]; limit: number; onPick: (set: string) => void }) {
-    const busy = sets.filter(
-        (set) => set.bleeds.some((bleed) => bleed.share > 0) || sets.some((other) => other.bleeds.some((bleed) => bleed.other === set.name && bleed.share > 0)),
-    );
-    if (busy.length === 0) {
-        return <p className="soft">No set gets in another one&apos;s rays.</p>;
-    }
-    const shown = busy.slice(0, 24);
-    return (
-        <div style={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="bleed matrix">
-            <table className={matrixClass(shown.length)}>
-                <thead>
-                    <tr>
-                        <th scope="col">meets first, % →</th>
-                        {shown.map((set) => (
-                            <th key={set.name} scope="col" className="mono">
-                                {set.name}
-                            </th>
-                        ))}
-                    </tr>
-                </thead>
-                <tbody>
-                    {shown.map((row) => (
-                        <tr key={row.name}>
-                            <th scope="row" className="mono">
-                                {row.name}
-                            </th>
-                            {shown.map((column) => {
-                                const share = row.bleeds.find((bleed) => bleed.other === column.name)?.share ?? 0;
-                                const style: CSSProperties = share > limit ? { background: 'var(--trouble-wash)', color: 'var(--trouble)', fontWeight: 700 } : {};
-                                return (
-                                    <td key={column.name} style={style}>
-                                        {row.name === column.name ? (
-                                            <span className="soft">–</span>
-                                        ) : share > 0 ? (
-                                            <button
-                                                type="button"
-                                                className="plain"
-                                                onClick={() => onPick(row.name)}
-                                                title={`${row.name} meets ${column.name} first on ${percent(share)} of its seen low area`}
-                                            >
-                                                {digits(100 * share, 2)}
-                                            </button>
-                                        ) : (
-                                            ''
-                                        )}
-                                    </td>
-                                );
-                            })}
-                        </tr>
-                    ))}
-                </tbody>
-            </table>
-            {busy.length > shown.length && <p className="soft">and {busy.length - shown.length} more sets in conflict</p>}
-        </div>
-    );
-}
-
-/** Many columns have their names standing on end, so that all of them are seen. */
-const matrixClass = (columns: number): string => (columns > 7 ? 'matrix many' : 'matrix');
-
-/** Who stands over whom, as a share of the directions over a set's faces, and who is to shade whom when occlusion is baked. */
-function Shades({ sets, board, onChange, onPick }: { sets: BakeSet[]; board: Board; onChange: (board: Board) => void; onPick: (set: string) => void }) {
-    const stand = sets.map((set) => ({ name: set.name, others: set.shades.map((shade) => shade.other) }));
-    const rows = [...sets].filter((set) => set.shades.some((shade) => shade.share >= 0.005)).sort((a, b) => (b.shades[0]?.share ?? 0) - (a.shades[0]?.share ?? 0));
-    const shown = rows.slice(0, 24);
-    const columns = sets.filter((set) => shown.some((row) => row.shades.some((shade) => shade.other === set.name && shade.share >= 0.005))).slice(0, 24);
-    return (
-        <>
-            <fieldset className="occlusion">
-                <legend className="soft">Occlusion is baked with</legend>
-                {(
-                    [
-                        ['own', 'each set alone'],
-                        ['all', 'all sets around it'],
-                        ['named', 'those marked below'],
-                    ] as const
-                ).map(([value, words]) => (
-                    <label key={value}>
-                        <input type="radio" name="occlusion" checked={board.occlusion === value} onChange={() => onChange({ ...board, occlusion: value })} /> {words}
-                    </label>
-                ))}
-            </fieldset>
-            {rows.length === 0 ? (
-                <p className="soft">No set stands over another one.</p>
-            ) : (
-                <div style={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="shading matrix">
-                    <table className={matrixClass(columns.length)}>
-                        <thead>
-                            <tr>
-                                <th scope="col">is shaded by, % →</th>
-                                {columns.map((set) => (
-                                    <th key={set.name} scope="col" className="mono">
-                                        {set.name}
-                                    </th>
-                                ))}
-                            </tr>
-                        </thead>
-                        <tbody>
-                            {shown.map((row) => (
-                                <tr key={row.name}>
-                                    <th scope="row" className="mono">
-                                        <button type="button" className="plain" onClick={() => onPick(row.name)}>
-                                            {row.name}
-                                        </button>
-                                    </th>
-                                    {columns.map((column) => {
-                                        const share = row.shades.find((shade) => shade.other === column.name)?.share ?? 0;
-                                        const marked = shadedBy(board, row.name, column.name);
-                                        return (
-                                            <td key={column.name} className={marked && share > 0 ? 'marked' : ''}>
-                                                {row.name === column.name ? (
-                                                    <span className="soft">–</span>
-                                                ) : share > 0 ? (
-                                                    <button
-                                                        type="button"
-                                                        className="plain"
-                                                        aria-pressed={marked}
-                                                        title={`${column.name} stands in ${percent(share)} of the directions over ${row.name}: ${marked ? 'it shades it' : 'it does not shade it in the bake'}`}
-                                                        onClick={() => onChange(shaded(board, row.name, column.name, stand))}
-                                                    >
-                                                        {marked ? '✓ ' : ''}
-                                                        {digits(100 * share, 2)}
-                                                    </button>
-                                                ) : (
-                                                    ''
-                                                )}
-                                            </td>
-                                        );
-                                    })}
-                                </tr>
-                            ))}
-                        </tbody>
-                    </table>
-                    {rows.length > shown.length && <p className="soft">and {rows.length - shown.length} more sets that stand less in the shade</p>}
-                </div>
-            )}
-            <p className="soft">A share of the directions over the set&apos;s low poly, those straight up counting most. Click one to let it shade, or not.</p>
-        </>
-    );
-}
-
-interface LaneProps {
-    lane: Lane;
-    board: Board;
-    set: BakeSet | undefined;
-    limit: number;
-    held: Set<string>;
-    chosen: boolean;
-    onHold: (base: string) => void;
-    onChange: (board: Board) => void;
-    onPick: () => void;
-}
-
-function LaneRow({ lane, board, set, limit, held, chosen, onHold, onChange, onPick }: LaneProps) {
-    const [naming, setNaming] = useState(false);
-    const drop = (event: DragEvent): void => {
-        event.preventDefault();
-        const bases = event.dataTransfer.getData('text/plain').split('\n').filter(Boolean);
-        onChange(moved(board, bases, lane.name));
-    };
-    const conflicts = (set?.bleeds ?? []).filter((bleed) => bleed.share > limit);
-    return (
-        <li className={`lane${chosen ? ' chosen' : ''}`} onDragOver={(event) => event.preventDefault()} onDrop={drop}>
-            <div className="lane-head">
-                {naming ? (
-                    <input
-                        aria-label={`new name of the set ${lane.name}`}
-                        defaultValue={lane.name}
-                        autoFocus
-                        onBlur={(event) => {
-                            setNaming(false);
-                            onChange(renamed(board, lane.name, event.target.value.trim()));
-                        }}
-                        onKeyDown={(event) => {
-                            if (event.key === 'Enter' || event.key === 'Escape') {
-                                if (event.key === 'Escape') {
-                                    event.currentTarget.value = lane.name;
-                                }
-                                event.currentTarget.blur();
-                            }
-                            event.stopPropagation();
-                        }}
-                    />
-                ) : (
-                    <button type="button" className="plain mono" style={{ fontWeight: 600 }} onClick={onPick} onDoubleClick={() => setNaming(true)} title="double-click to rename">
-                        {lane.name.trim()}
-                    </button>
-                )}
-                {conflicts.length > 0 && <span className="trouble">meets {conflicts.map((bleed) => bleed.other).join(', ')}</span>}
-            </div>
-            <div className="chips">
-                {lane.bases.map((base) => (
-                    <button
-                        type="button"
-                        key={base}
-                        className={`chip${held.has(base) ? ' held' : ''}`}
-                        aria-pressed={held.has(base)}
-                        draggable
-                        onDragStart={(event) => event.dataTransfer.setData('text/plain', (held.has(base) ? [...held] : [base]).join('\n'))}
-                        onClick={() => onHold(base)}
-                    >
-                        {base}
-                        {board.onItself.includes(base) && <i> on itself</i>}
-                    </button>
-                ))}
-            </div>
-            <div className="lane-acts">
-                <label>
-                    <input type="checkbox" checked={board.detachable.includes(lane.name)} onChange={() => onChange(detached(board, lane.name))} /> comes off
-                </label>
-                {lane.bases.length > 1 && (
-                    <button type="button" className="plain soft" onClick={() => onChange(split(board, lane.name))}>
-                        split
-                    </button>
-                )}
-                <select aria-label={`merge ${lane.name} into`} value="" onChange={(event) => onChange(merged(board, lane.name, event.target.value))}>
-                    <option value="">merge into…</option>
-                    {board.lanes
-                        .filter((other) => other.name !== lane.name)
-                        .slice(0, 300)
-                        .map((other) => (
-                            <option key={other.name}>{other.name}</option>
-                        ))}
-                </select>
-            </div>
-        </li>
-    );
-}
+import { Field, Foot, Grow, Head, Offer, Scroll } from '../frame/sheet';
+import { boardOf, byMaterial, choicesOf, fitting, grouped, isSame, leftOut, moved, selfBaked, type Board } from './board';
+import { Drawing } from './Drawing';
+import { LaneRow } from './LaneRow';
+import { LaneBox } from './looks';
+import { Bleeds, Shades } from './Matrices';
 
 /** Which parts bake together, and who is in whose way. */
 export function Sets({ delivery }: { delivery: At<'sets'> }) {
     const selection = useSelection();
+    const notice = useNotice();
     const [past, setPast] = useState<Board[]>([]);
     const [board, setBoard] = useState(() => boardOf(delivery));
-    const [from, setFrom] = useState(delivery.checkedAt);
+    // Sets come once the parts are paired; a board that somebody changed stays until what it was applied to is there.
+    const given = JSON.stringify(boardOf(delivery));
+    const [from, setFrom] = useState(given);
+    const [checked, setChecked] = useState(delivery.checkedAt);
     const [held, setHeld] = useState<Set<string>>(new Set());
     const [into, setInto] = useState('');
     const [pattern, setPattern] = useState('');
     const [face, setFace] = useState<'rays' | 'shade'>('rays');
     const arrange = useAct<ReturnType<typeof choicesOf>>(delivery.id, () => 'board');
-    if (from !== delivery.checkedAt) {
-        setFrom(delivery.checkedAt);
-        setBoard(boardOf(delivery));
-        setPast([]);
-        setHeld(new Set());
+    if (from !== given || checked !== delivery.checkedAt) {
+        setFrom(given);
+        setChecked(delivery.checkedAt);
+        if (past.length === 0 || delivery.checkedAt !== null) {
+            setBoard(boardOf(delivery));
+            setPast([]);
+            setHeld(new Set());
+        }
     }
     const change = (next: Board): void => {
         if (!isSame(next, board)) {
@@ -288,6 +56,10 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
         });
     const settled = delivery.state === 'done';
     const changed = past.length > 0 && !isSame(board, boardOf(delivery));
+    const apply = (): void => {
+        const before = choicesOf(boardOf(delivery));
+        arrange.mutate(choicesOf(board), { onSuccess: () => notice.done('The sets are put together; they are checked again', () => arrange.mutate(before)) });
+    };
     const bases = [...held];
     const limit = delivery.standard.bleedLimit;
     const conflicts = delivery.sets.flatMap((set) => set.bleeds.filter((bleed) => bleed.share > limit).map((bleed) => `${set.name} ${bleed.other}`)).length;
@@ -296,69 +68,82 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
 
     return (
         <>
-            <div className="scroll">
-                <div className="head">
-                    <div>
-                        <h1>
-                            {!settled && delivery.sets.length === 0
-                                ? 'Sets are made when the parts are paired'
-                                : `${plural(delivery.sets.length, 'set')}${conflicts > 0 ? `, ${plural(conflicts, 'time')} one meets another first` : ', none in another one’s rays'}`}
-                        </h1>
-                        <p>
-                            Each base is a set unless it is moved here.{' '}
-                            {delivery.standard.setsKeptApart
-                                ? 'The standard keeps sets apart in the bake, so meeting another matters only where they are baked together.'
-                                : 'The standard bakes all sets in each other’s way.'}
-                        </p>
-                    </div>
-                    <Button variant="outlined" sx={{ flexShrink: 0 }} title="one set a material of the low poly" onClick={() => change(byMaterial(board, delivery.parts))}>
-                        Group by material
-                    </Button>
-                </div>
+            <Scroll>
+                <Head
+                    title={
+                        !settled && delivery.sets.length === 0
+                            ? 'Sets are made when the parts are paired'
+                            : `${plural(delivery.sets.length, 'set')}${conflicts > 0 ? `, ${plural(conflicts, 'time')} one meets another first` : ', none in another one’s rays'}`
+                    }
+                    acts={
+                        <Button variant="outlined" title="one set a material of the low poly" onClick={() => change(byMaterial(board, delivery.parts))}>
+                            Group by material
+                        </Button>
+                    }
+                >
+                    Each base is a set unless it is moved here.{' '}
+                    {delivery.standard.setsKeptApart
+                        ? 'The standard keeps sets apart in the bake, so meeting another matters only where they are baked together.'
+                        : 'The standard bakes all sets in each other’s way.'}
+                </Head>
                 {fewest && saves > 0 && (
-                    <div className="offer">
-                        <span style={{ flex: 1 }}>
-                            <b>
-                                {plural(fewest.groups.length, 'set')} would stay as clean as {delivery.sets.length}
-                            </b>
-                            {fewest.exact ? '' : ' (the best found; not proved to be the fewest)'}:{' '}
-                            {fewest.groups
-                                .filter((group) => group.length > 1)
-                                .map((group) => `${group.slice(0, 4).join(', ')}${group.length > 4 ? ` and ${group.length - 4} more` : ''}`)
-                                .join(' · ')}
-                            {' together'}
-                        </span>
+                    <Offer
+                        acts={
+                            <>
+                                {fewest.groups
+                                    .filter((group) => group.length > 1)
+                                    .slice(0, 3)
+                                    .map((group, i, all) => (
+                                        <Button key={group[0]} variant="outlined" onClick={() => change(grouped(board, [group], delivery.sets))}>
+                                            {all.length === 1 ? 'Take' : `Take group ${i + 1}`}
+                                        </Button>
+                                    ))}
+                                {fewest.groups.filter((group) => group.length > 1).length > 1 && (
+                                    <Button variant="outlined" onClick={() => change(grouped(board, fewest.groups, delivery.sets))}>
+                                        Take all
+                                    </Button>
+                                )}
+                            </>
+                        }
+                    >
+                        <b>
+                            {plural(fewest.groups.length, 'set')} would stay as clean as {delivery.sets.length}
+                        </b>
+                        {fewest.exact ? '' : ' (the best found; not proved to be the fewest)'}:{' '}
                         {fewest.groups
                             .filter((group) => group.length > 1)
-                            .slice(0, 3)
-                            .map((group, i, all) => (
-                                <Button key={group[0]} variant="outlined" disabled={!settled} onClick={() => change(grouped(board, [group], delivery.sets))}>
-                                    {all.length === 1 ? 'Take' : `Take group ${i + 1}`}
-                                </Button>
-                            ))}
-                        {fewest.groups.filter((group) => group.length > 1).length > 1 && (
-                            <Button variant="outlined" disabled={!settled} onClick={() => change(grouped(board, fewest.groups, delivery.sets))}>
-                                Take all
-                            </Button>
-                        )}
-                    </div>
+                            .map((group) => `${group.slice(0, 4).join(', ')}${group.length > 4 ? ` and ${group.length - 4} more` : ''}`)
+                            .join(' · ')}
+                        {' together'}
+                    </Offer>
                 )}
-                <ul className="lanes" aria-label="bake sets">
-                    {board.lanes.map((lane) => (
-                        <LaneRow
-                            key={lane.name}
-                            lane={lane}
-                            board={board}
-                            set={delivery.sets.find((set) => set.name === lane.name)}
-                            limit={limit}
-                            held={held}
-                            chosen={selection.set === lane.name}
-                            onHold={hold}
-                            onChange={change}
-                            onPick={() => selection.select({ set: lane.name })}
-                        />
-                    ))}
-                    <li
+                <Drawing sets={delivery.sets} limit={limit} chosen={selection.set} onPick={(set) => selection.select({ set })} />
+                <div role="list" aria-label="bake sets">
+                    <LongList
+                        count={board.lanes.length}
+                        height={42}
+                        keyOf={(index) => board.lanes[index]?.name ?? String(index)}
+                        render={(index) => {
+                            const lane = board.lanes[index];
+                            return (
+                                lane && (
+                                    <LaneRow
+                                        lane={lane}
+                                        board={board}
+                                        set={delivery.sets.find((set) => set.name === lane.name)}
+                                        limit={limit}
+                                        held={held}
+                                        chosen={selection.set === lane.name}
+                                        onHold={hold}
+                                        onChange={change}
+                                        onPick={() => selection.select({ set: lane.name })}
+                                    />
+                                )
+                            );
+                        }}
+                    />
+                    <LaneBox
+                        role="listitem"
                         className="lane out"
                         onDragOver={(event) => event.preventDefault()}
                         onDrop={(event) => {
@@ -372,39 +157,27 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
                         <div className="chips">
                             {board.leftOut.length === 0 && <span className="soft">nothing: every part is judged</span>}
                             {board.leftOut.map((base) => (
-                                <button type="button" key={base} className={`chip${held.has(base) ? ' held' : ''}`} aria-pressed={held.has(base)} onClick={() => hold(base)}>
-                                    {base}
-                                </button>
+                                <Chip key={base} label={base} color={held.has(base) ? 'primary' : 'default'} aria-pressed={held.has(base)} onClick={() => hold(base)} />
                             ))}
                         </div>
                         <span />
-                    </li>
-                </ul>
-                <div className="faces" role="group" aria-label="matrix">
-                    {(['rays', 'shade'] as const).map((one) => (
-                        <button type="button" key={one} aria-pressed={face === one} onClick={() => setFace(one)}>
-                            {one === 'rays' ? 'Who gets in whose rays' : 'Who shades whom'}
-                        </button>
-                    ))}
+                    </LaneBox>
                 </div>
+                <Tabs value={face} onChange={(_, value: 'rays' | 'shade') => setFace(value)} aria-label="matrix" sx={{ mt: 1.5, mb: 0.75 }}>
+                    <Tab value="rays" label="Who gets in whose rays" />
+                    <Tab value="shade" label="Who shades whom" />
+                </Tabs>
                 {face === 'rays' ? (
                     <Bleeds sets={delivery.sets} limit={limit} onPick={(set) => selection.select({ set })} />
                 ) : (
                     <Shades sets={delivery.sets} board={board} onChange={change} onPick={(set) => selection.select({ set })} />
                 )}
-            </div>
-            <div className="foot" style={{ flexWrap: 'wrap' }}>
+            </Scroll>
+            <Foot>
                 {held.size > 0 ? (
                     <>
                         <b>{plural(held.size, 'base')}</b>
-                        <input
-                            list="lane-names"
-                            aria-label="set to move to"
-                            placeholder="to set…"
-                            value={into}
-                            onChange={(event) => setInto(event.target.value)}
-                            style={{ width: 104 }}
-                        />
+                        <Field list="lane-names" label="set to move to" placeholder="to set…" value={into} onText={setInto} sx={{ width: 116 }} />
                         <datalist id="lane-names">
                             {board.lanes.slice(0, 300).map((lane) => (
                                 <option key={lane.name} value={lane.name} />
@@ -425,7 +198,7 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
                     </>
                 ) : (
                     <>
-                        <span className="soft">Drag parts, click them, or hold all</span>
+                        <span className="soft">Drag parts, click them, or select by pattern</span>
                         <form
                             style={{ display: 'flex', gap: 6 }}
                             onSubmit={(event) => {
@@ -433,21 +206,14 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
                                 setHeld(new Set(fitting(board, pattern.trim())));
                             }}
                         >
-                            <input
-                                className="mono"
-                                aria-label="pattern of parts to hold"
-                                placeholder="shutter*"
-                                value={pattern}
-                                onChange={(event) => setPattern(event.target.value)}
-                                style={{ width: 92 }}
-                            />
+                            <Field mono label="pattern of parts to select" placeholder="shutter*" value={pattern} onText={setPattern} sx={{ width: 104 }} />
                             <Button type="submit" variant="outlined" disabled={fitting(board, pattern.trim()).length === 0}>
-                                Hold {fitting(board, pattern.trim()).length || ''}
+                                Select {fitting(board, pattern.trim()).length || ''}
                             </Button>
                         </form>
                     </>
                 )}
-                <span className="grow" />
+                <Grow />
                 {arrange.error instanceof ApiError && (
                     <span className="blocker" role="alert">
                         {arrange.error.message}
@@ -463,10 +229,10 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
                 >
                     Undo
                 </Button>
-                <Button variant={changed ? 'contained' : 'outlined'} disabled={!changed || !settled || arrange.isPending} onClick={() => arrange.mutate(choicesOf(board))}>
+                <Button variant={changed ? 'contained' : 'outlined'} disabled={!changed || arrange.isPending} onClick={apply}>
                     Apply, check again
                 </Button>
-            </div>
+            </Foot>
         </>
     );
 }

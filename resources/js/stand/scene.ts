@@ -1,17 +1,19 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Palette } from '../theme';
-import type { DisplayPart } from './display';
+import type { ShownPart } from './display';
+import { Piece, release, type Look } from './pieces';
 
-export type Show = 'low' | 'high' | 'both' | 'cage' | 'ID';
+export type { Show } from './pieces';
 export type View = 'free' | 'front' | 'side' | 'top';
+export type Point = [number, number, number];
 
-interface Piece {
-    part: DisplayPart;
-    role: 'low' | 'high' | 'id' | 'cage';
-    mesh: THREE.Mesh;
-    wire: THREE.LineSegments | null;
-    edges: THREE.LineSegments | null;
+interface Told {
+    onScale: (unitsPerPixel: number) => void;
+    /** What was picked: the name of a part, keys of all that lie there or in the band; `adds`: to what is chosen. */
+    onPick: (part: string | null, keys: string[], adds: boolean) => void;
+    /** A point on the surface, while points are picked. */
+    onPoint: (at: Point) => void;
 }
 
 /** The model on the sheet: parallel projection, so that its scale bar is true everywhere. Drawn when something changed, never in a loop. */
@@ -23,64 +25,70 @@ export class StandScene {
     private readonly marks = new THREE.Group();
     private readonly controls: OrbitControls;
     private readonly headlight = new THREE.DirectionalLight(0xffffff, 2.1);
-    private pieces: Piece[] = [];
-    private vectors = new Map<string, [number, number, number]>();
+    private readonly pieces = new Map<string, Piece>();
+    private readonly cut = new THREE.Plane();
+    private look: Look = { show: 'both', wire: false, seeThrough: false, paint: null, chosen: new Set(), cut: null };
+    private vectors = new Map<string, Point>();
     private amount = 0;
     private pending = 0;
     private disposed = false;
     private size = 1;
     private flight = 0;
+    /** Whether somebody turned it: then the eye stays where it is when more is loaded. */
+    private touched = false;
+    private picksPoints = false;
 
     constructor(
         private readonly host: HTMLElement,
-        private palette: Palette,
-        private readonly onScale: (unitsPerPixel: number) => void,
-        private readonly onPick: (part: string | null) => void,
+        private readonly palette: Palette,
+        private readonly told: Told,
     ) {
-        this.renderer = new THREE.WebGLRenderer({ antialias: window.devicePixelRatio < 2 && !navigator.webdriver, alpha: true });
+        this.renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true });
         this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+        this.renderer.localClippingEnabled = true;
         host.prepend(this.renderer.domElement);
         this.renderer.domElement.setAttribute('aria-hidden', 'true');
         this.scene.add(new THREE.HemisphereLight(0xffffff, 0x8b8478, 1.5), this.headlight, this.headlight.target, this.model, this.marks);
         this.controls = new OrbitControls(this.camera, this.renderer.domElement);
         this.controls.addEventListener('change', () => this.draw());
-        let down: [number, number] = [0, 0];
-        this.renderer.domElement.addEventListener('pointerdown', (event) => (down = [event.clientX, event.clientY]));
-        this.renderer.domElement.addEventListener('pointerup', (event) => {
-            if (Math.hypot(event.clientX - down[0], event.clientY - down[1]) < 4) {
-                this.pick(event);
-            }
-        });
+        this.controls.addEventListener('start', () => (this.touched = true));
+        this.listen();
         this.resize();
     }
 
-    setPalette(palette: Palette): void {
-        this.palette = palette;
-    }
-
-    load(parts: { low: DisplayPart[]; high: DisplayPart[]; id: DisplayPart[] }): void {
-        this.clear();
-        for (const role of ['low', 'high', 'id'] as const) {
-            this.add(role, parts[role]);
+    /** Shows these parts: those that are there already stay, with what is known of them now. */
+    load(parts: ShownPart[]): void {
+        const wanted = new Set(parts.map((part) => part.key));
+        let changed = false;
+        for (const [key, piece] of this.pieces) {
+            if (!wanted.has(key)) {
+                piece.dispose();
+                this.pieces.delete(key);
+                changed ||= piece.part.role !== 'cage';
+            }
+        }
+        for (const part of parts) {
+            const there = this.pieces.get(part.key);
+            if (there && (there.part.role === 'low') === (part.role === 'low')) {
+                there.part = part;
+                continue;
+            }
+            there?.dispose();
+            const piece = new Piece(part);
+            this.pieces.set(part.key, piece);
+            this.model.add(piece.mesh);
+            changed ||= part.role !== 'cage';
         }
         const box = new THREE.Box3().setFromObject(this.model);
         this.size = box.isEmpty() ? 1 : box.getSize(new THREE.Vector3()).length();
         this.place();
-        this.look('free');
-    }
-
-    /** Another cage in the place of the one before; the eye stays where it is. */
-    loadCage(parts: DisplayPart[]): void {
-        for (const piece of this.pieces.filter((one) => one.role === 'cage')) {
-            this.drop(piece);
-            this.model.remove(piece.mesh);
+        this.dress(this.look);
+        if (changed && !this.touched) {
+            this.lookFrom('free');
         }
-        this.pieces = this.pieces.filter((one) => one.role !== 'cage');
-        this.add('cage', parts);
-        this.place();
     }
 
-    setVectors(vectors: Map<string, [number, number, number]>): void {
+    setVectors(vectors: Map<string, Point>): void {
         this.vectors = vectors;
         this.place();
     }
@@ -90,109 +98,73 @@ export class StandScene {
         this.place();
     }
 
-    show(show: Show, wire: boolean, seeThrough: boolean): void {
-        const hasIds = this.pieces.some((piece) => piece.role === 'id');
-        for (const piece of this.pieces) {
-            const visible =
-                show === 'ID'
-                    ? piece.role === (hasIds ? 'id' : 'high')
-                    : show === 'cage'
-                      ? piece.role !== 'id'
-                      : show === 'both'
-                        ? piece.role === 'low' || piece.role === 'high'
-                        : piece.role === show;
-            piece.mesh.visible = visible;
-            this.release(piece.mesh.material);
-            if (show === 'ID') {
-                const runs = piece.part.colors.length > 0 ? piece.part.colors : ([[0, null]] as [number, string | null][]);
-                piece.mesh.material = runs.map(([, hex]) => new THREE.MeshBasicMaterial(hex ? { color: hex } : { color: this.palette.trouble, wireframe: true }));
-            } else {
-                const clear = piece.role === 'high' && seeThrough;
-                piece.mesh.material = this.material(piece, clear);
-            }
-            // Both at once: the high poly solid, the low poly as its edges over it; see-through turns that round.
-            const outlined = piece.part.triangles < 60_000 && (piece.role === 'cage' ? visible : show === 'both' && piece.role === 'low' && !seeThrough);
-            if (outlined && !piece.edges) {
-                // Of a cage all lines but those across flat faces; of the low poly only what is an edge to the eye.
-                const [angle, color] = piece.role === 'cage' ? [1, this.palette.cage] : [20, this.palette.low];
-                piece.edges = new THREE.LineSegments(new THREE.EdgesGeometry(piece.mesh.geometry, angle), new THREE.LineBasicMaterial({ color }));
-                piece.mesh.add(piece.edges);
-            }
-            if (piece.edges) {
-                piece.edges.visible = outlined;
-            }
-            const wants = wire && visible && piece.role !== 'cage' && piece.part.triangles < 60_000;
-            if (wants && !piece.wire) {
-                piece.wire = new THREE.LineSegments(
-                    new THREE.WireframeGeometry(piece.mesh.geometry),
-                    new THREE.LineBasicMaterial({ color: this.palette.ink, transparent: true, opacity: 0.35 }),
-                );
-                piece.mesh.add(piece.wire);
-            }
-            if (piece.wire) {
-                piece.wire.visible = wants;
-            }
+    /** How it is drawn; the cut is set by `setCut`. */
+    dress(look: Omit<Look, 'cut'>): void {
+        this.look = { ...look, cut: this.look.cut };
+        const hasIds = [...this.pieces.values()].some((piece) => piece.part.role === 'id');
+        for (const piece of this.pieces.values()) {
+            piece.dress(this.look, hasIds, this.palette);
         }
         this.draw();
     }
 
-    /** Frames the chosen parts and marks places where rays go astray. */
-    mark(chosen: Set<string>, { points, segments }: { points: number[]; segments: number[] }): void {
-        this.clearMarks();
-        const box = new THREE.Box3();
-        for (const piece of this.pieces) {
-            if (piece.mesh.visible && chosen.has(piece.part.name)) {
-                piece.mesh.updateWorldMatrix(true, false);
-                box.union(new THREE.Box3().setFromObject(piece.mesh));
+    /** Takes off what is nearer than a share of the way through the model, seen from where the eye was when the cut was begun; null: nothing. */
+    setCut(share: number | null): void {
+        if (share === null) {
+            this.look = { ...this.look, cut: null };
+        } else {
+            if (this.look.cut === null) {
+                this.cut.normal.copy(this.camera.position).sub(this.controls.target).normalize().negate();
+                this.look = { ...this.look, cut: this.cut };
             }
+            const centre = new THREE.Box3().setFromObject(this.model).getCenter(new THREE.Vector3());
+            // From the near end of what surrounds the model to its far end.
+            this.cut.constant = -this.cut.normal.dot(centre) - (share - 0.5) * this.size;
         }
+        this.dress(this.look);
+    }
+
+    /** Frames the chosen parts, marks places where rays go astray, and draws the line that is measured. */
+    mark({ points, segments }: { points: number[]; segments: number[] }, measured: Point[]): void {
+        this.clearMarks();
+        const box = this.boxOf((piece) => piece.mesh.visible && this.look.chosen.has(piece.part.key));
         if (!box.isEmpty()) {
             box.expandByScalar(0.004 * this.size);
             this.marks.add(new THREE.Box3Helper(box, new THREE.Color(this.palette.ink)));
         }
-        if (points.length > 0) {
-            const geometry = new THREE.BufferGeometry();
-            geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
-            this.marks.add(new THREE.Points(geometry, new THREE.PointsMaterial({ color: this.palette.trouble, size: 6, sizeAttenuation: false, depthTest: false })));
-        }
-        if (segments.length > 0) {
-            const geometry = new THREE.BufferGeometry();
-            geometry.setAttribute('position', new THREE.Float32BufferAttribute(segments, 3));
-            this.marks.add(new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ color: this.palette.trouble, transparent: true, opacity: 0.7, depthTest: false })));
-        }
+        this.dots(points, this.palette.trouble, 6);
+        this.strokes(segments, this.palette.trouble, 0.7);
+        this.dots(measured.flat(), this.palette.ink, 8);
+        this.strokes(measured.length === 2 ? measured.flat() : [], this.palette.ink, 1);
         this.draw();
     }
 
-    look(view: View): void {
-        const box = new THREE.Box3();
-        for (const piece of this.pieces) {
-            box.union(new THREE.Box3().setFromObject(piece.mesh));
-        }
+    setPicksPoints(picks: boolean): void {
+        this.picksPoints = picks;
+    }
+
+    lookFrom(view: View): void {
+        const box = this.boxOf((piece) => piece.part.role !== 'cage');
         if (box.isEmpty()) {
             this.draw();
             return;
         }
-        const centre = box.getCenter(new THREE.Vector3());
-        const way = { free: [0.62, 0.42, 1], front: [0, 0, 1], side: [1, 0, 0], top: [0, 1, 0.0001] }[view] as [number, number, number];
-        this.aim(centre, box.getSize(new THREE.Vector3()).length() * 1.2, new THREE.Vector3(...way).normalize());
+        const way = { free: [0.62, 0.42, 1], front: [0, 0, 1], side: [1, 0, 0], top: [0, 1, 0.0001] }[view] as Point;
+        this.aim(box.getCenter(new THREE.Vector3()), box.getSize(new THREE.Vector3()).length() * 1.2, new THREE.Vector3(...way).normalize());
     }
 
     /** Moves the eye to the evidence of a finding. */
-    flyTo(points: number[], chosen: Set<string>): void {
+    flyTo(points: number[]): void {
         const box = new THREE.Box3();
         for (let i = 0; i + 2 < points.length; i += 3) {
             box.expandByPoint(new THREE.Vector3(points[i], points[i + 1], points[i + 2]));
         }
-        const parts = new THREE.Box3();
-        for (const piece of this.pieces) {
-            if (chosen.has(piece.part.name)) {
-                parts.union(new THREE.Box3().setFromObject(piece.mesh));
-            }
-        }
+        const parts = this.boxOf((piece) => this.look.chosen.has(piece.part.key));
         const target = box.isEmpty() ? parts : box;
         if (target.isEmpty()) {
             return;
         }
+        this.touched = true;
         const own = parts.isEmpty() ? this.size * 0.3 : parts.getSize(new THREE.Vector3()).length();
         const to = target.getCenter(new THREE.Vector3());
         const span = Math.max(target.getSize(new THREE.Vector3()).length() * 1.3, own * 0.9, 0.02 * this.size);
@@ -231,29 +203,37 @@ export class StandScene {
         this.disposed = true;
         cancelAnimationFrame(this.pending);
         cancelAnimationFrame(this.flight);
-        this.clear();
+        this.pieces.forEach((piece) => piece.dispose());
+        this.pieces.clear();
+        this.clearMarks();
         this.controls.dispose();
         this.renderer.dispose();
         this.renderer.domElement.remove();
     }
 
-    private add(role: Piece['role'], parts: DisplayPart[]): void {
-        for (const part of parts) {
+    private boxOf(holds: (piece: Piece) => boolean): THREE.Box3 {
+        const box = new THREE.Box3();
+        for (const piece of this.pieces.values()) {
+            if (holds(piece)) {
+                box.union(piece.box());
+            }
+        }
+        return box;
+    }
+
+    private dots(points: number[], color: string, size: number): void {
+        if (points.length > 0) {
             const geometry = new THREE.BufferGeometry();
-            geometry.setAttribute('position', new THREE.BufferAttribute(part.positions, 3));
-            geometry.setIndex(new THREE.BufferAttribute(part.indices, 1));
-            part.colors.forEach(([first], i) => geometry.addGroup(3 * first, 3 * ((part.colors[i + 1]?.[0] ?? part.triangles) - first), i));
-            if (part.colors.length === 0) {
-                geometry.addGroup(0, 3 * part.triangles, 0);
-            }
-            if (role !== 'low') {
-                geometry.computeVertexNormals();
-            }
-            const mesh = new THREE.Mesh(geometry);
-            mesh.userData.part = part.name;
-            mesh.visible = role !== 'cage';
-            this.model.add(mesh);
-            this.pieces.push({ part, role, mesh, wire: null, edges: null });
+            geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
+            this.marks.add(new THREE.Points(geometry, new THREE.PointsMaterial({ color, size, sizeAttenuation: false, depthTest: false })));
+        }
+    }
+
+    private strokes(segments: number[], color: string, opacity: number): void {
+        if (segments.length > 0) {
+            const geometry = new THREE.BufferGeometry();
+            geometry.setAttribute('position', new THREE.Float32BufferAttribute(segments, 3));
+            this.marks.add(new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ color, transparent: opacity < 1, opacity, depthTest: false })));
         }
     }
 
@@ -261,43 +241,15 @@ export class StandScene {
         for (const mark of this.marks.children) {
             if (mark instanceof THREE.LineSegments || mark instanceof THREE.Points) {
                 (mark.geometry as THREE.BufferGeometry).dispose();
-                this.release(mark.material as THREE.Material);
+                release(mark.material as THREE.Material);
             }
         }
         this.marks.clear();
     }
 
-    private drop(piece: Piece): void {
-        piece.mesh.geometry.dispose();
-        this.release(piece.mesh.material);
-        piece.wire?.geometry.dispose();
-        piece.edges?.geometry.dispose();
-    }
-
-    private material(piece: Piece, clear: boolean): THREE.Material {
-        if (piece.role === 'cage') {
-            // A thin veil: what of the high poly stands out of the cage is seen without it.
-            return new THREE.MeshBasicMaterial({ color: this.palette.cage, transparent: true, opacity: 0.3, depthWrite: false });
-        }
-        return new THREE.MeshStandardMaterial({
-            color: piece.role === 'low' ? this.palette.low : this.palette.high,
-            flatShading: piece.role === 'low',
-            roughness: 0.75,
-            metalness: 0,
-            transparent: clear,
-            opacity: clear ? 0.4 : 1,
-            depthWrite: !clear,
-            side: THREE.DoubleSide,
-            polygonOffset: piece.role === 'low',
-            polygonOffsetFactor: 1,
-            polygonOffsetUnits: 1,
-        });
-    }
-
     private place(): void {
-        for (const piece of this.pieces) {
-            const vector = this.vectors.get(piece.part.set ?? '') ?? [0, 0, 0];
-            piece.mesh.position.set(this.amount * vector[0], this.amount * vector[1], this.amount * vector[2]);
+        for (const piece of this.pieces.values()) {
+            piece.place(this.amount, this.vectors);
         }
         this.draw();
     }
@@ -328,16 +280,75 @@ export class StandScene {
         this.camera.updateProjectionMatrix();
     }
 
+    /** A click picks; with Shift held a band is drawn, and all pieces whose middle lies in it are picked. */
+    private listen(): void {
+        const canvas = this.renderer.domElement;
+        let down: [number, number] = [0, 0];
+        let band: HTMLDivElement | null = null;
+        canvas.addEventListener('pointerdown', (event) => {
+            down = [event.clientX, event.clientY];
+            this.controls.enabled = !event.shiftKey;
+            if (event.shiftKey) {
+                band = document.createElement('div');
+                band.className = 'stand-band';
+                this.host.append(band);
+                canvas.setPointerCapture(event.pointerId);
+            }
+        });
+        canvas.addEventListener('pointermove', (event) => {
+            const rect = this.host.getBoundingClientRect();
+            band?.style.setProperty('left', `${Math.min(down[0], event.clientX) - rect.left}px`);
+            band?.style.setProperty('top', `${Math.min(down[1], event.clientY) - rect.top}px`);
+            band?.style.setProperty('width', `${Math.abs(event.clientX - down[0])}px`);
+            band?.style.setProperty('height', `${Math.abs(event.clientY - down[1])}px`);
+        });
+        canvas.addEventListener('pointerup', (event) => {
+            const drawn = band !== null;
+            band?.remove();
+            band = null;
+            this.controls.enabled = true;
+            if (Math.hypot(event.clientX - down[0], event.clientY - down[1]) < 4) {
+                this.pick(event);
+            } else if (drawn) {
+                this.pickBand(down, [event.clientX, event.clientY]);
+            }
+        });
+    }
+
+    private pickBand(from: [number, number], to: [number, number]): void {
+        const rect = this.renderer.domElement.getBoundingClientRect();
+        const keys: string[] = [];
+        for (const piece of this.pieces.values()) {
+            const at = piece.box().getCenter(new THREE.Vector3()).project(this.camera);
+            const [x, y] = [rect.left + ((at.x + 1) / 2) * rect.width, rect.top + ((1 - at.y) / 2) * rect.height];
+            if (piece.mesh.visible && x >= Math.min(from[0], to[0]) && x <= Math.max(from[0], to[0]) && y >= Math.min(from[1], to[1]) && y <= Math.max(from[1], to[1])) {
+                keys.push(piece.part.key);
+            }
+        }
+        const first = keys[0] === undefined ? undefined : this.pieces.get(keys[0]);
+        this.told.onPick(first?.part.name ?? null, keys, true);
+    }
+
     private pick(event: PointerEvent): void {
         const rect = this.renderer.domElement.getBoundingClientRect();
         const at = new THREE.Vector2(((event.clientX - rect.left) / rect.width) * 2 - 1, 1 - ((event.clientY - rect.top) / rect.height) * 2);
         const ray = new THREE.Raycaster();
         ray.setFromCamera(at, this.camera);
-        const hit = ray.intersectObjects(
-            this.pieces.filter((piece) => piece.mesh.visible).map((piece) => piece.mesh),
-            false,
-        )[0];
-        this.onPick(hit ? String(hit.object.userData.part) : null);
+        const seen = [...this.pieces.values()].filter((piece) => piece.mesh.visible && (!this.picksPoints || piece.part.role !== 'cage'));
+        const hit = ray
+            .intersectObjects(
+                seen.map((piece) => piece.mesh),
+                false,
+            )
+            .find((one) => this.look.cut === null || this.look.cut.distanceToPoint(one.point) >= 0);
+        if (this.picksPoints) {
+            if (hit) {
+                this.told.onPoint([hit.point.x, hit.point.y, hit.point.z]);
+            }
+        } else {
+            const key = hit ? String(hit.object.userData.key) : null;
+            this.told.onPick(hit ? String(hit.object.userData.part) : null, key === null ? [] : [key], event.shiftKey || event.ctrlKey || event.metaKey);
+        }
     }
 
     private draw(): void {
@@ -349,19 +360,8 @@ export class StandScene {
             this.headlight.position.copy(this.camera.position).add(new THREE.Vector3(0.3, 0.6, 0.2).multiplyScalar(this.size));
             this.headlight.target.position.copy(this.controls.target);
             this.renderer.render(this.scene, this.camera);
-            this.onScale((this.camera.right - this.camera.left) / this.camera.zoom / Math.max(1, this.host.clientWidth));
+            this.told.onScale((this.camera.right - this.camera.left) / this.camera.zoom / Math.max(1, this.host.clientWidth));
             this.host.dataset.drawn = 'yes';
         });
-    }
-
-    private release(material: THREE.Material | THREE.Material[]): void {
-        (Array.isArray(material) ? material : [material]).forEach((one) => one.dispose());
-    }
-
-    private clear(): void {
-        this.pieces.forEach((piece) => this.drop(piece));
-        this.pieces = [];
-        this.model.clear();
-        this.clearMarks();
     }
 }

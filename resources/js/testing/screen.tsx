@@ -1,11 +1,12 @@
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render } from '@testing-library/react';
+import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactElement } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
 import { afterEach, vi } from 'vitest';
 import type { At, StationKey } from '../api/client';
+import { NoticeProvider } from '../frame/Notice';
 import { themeFor } from '../theme';
 import assetJson from './asset.json';
 import gaugeJson from './gauge.json';
@@ -26,6 +27,13 @@ export interface Sent {
     method: string;
     path: string;
     body: unknown;
+}
+
+/** Chooses one of the options of a field. */
+export async function choose(user: ReturnType<typeof userEvent.setup>, label: string | RegExp, option: string | RegExp): Promise<void> {
+    const [field] = screen.getAllByRole('combobox', { name: label });
+    await user.click(field ?? document.body);
+    await user.click(screen.getByRole('option', { name: option }));
 }
 
 /** A server that answers by path, and keeps what it was sent. */
@@ -67,13 +75,15 @@ export function show(screen: ReactElement, at = '/assets/3/deliveries/3/pairing'
     const view = render(
         <ThemeProvider theme={themeFor('light')}>
             <QueryClientProvider client={client}>
-                <MemoryRouter initialEntries={[at]}>
-                    <Routes>
-                        <Route path={path} element={screen} />
-                        <Route path="*" element={null} />
-                    </Routes>
-                    <Where />
-                </MemoryRouter>
+                <NoticeProvider>
+                    <MemoryRouter initialEntries={[at]}>
+                        <Routes>
+                            <Route path={path} element={screen} />
+                            <Route path="*" element={null} />
+                        </Routes>
+                        <Where />
+                    </MemoryRouter>
+                </NoticeProvider>
             </QueryClientProvider>
         </ThemeProvider>,
     );
@@ -93,5 +103,6 @@ Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { configurable: tru
 Object.defineProperty(HTMLElement.prototype, 'offsetWidth', { configurable: true, value: 800 });
 Object.defineProperty(HTMLElement.prototype, 'clientHeight', { configurable: true, value: 600 });
 Element.prototype.scrollTo = () => undefined;
+Element.prototype.scrollIntoView = () => undefined;
 
 afterEach(cleanup);

@@ -35,6 +35,8 @@ final class Buried implements Check
             afterBake: 'texels spent on what is never seen, and dark edges where the covered area begins',
             remedy: 'delete or cut away what is covered, unless it comes off in use',
             measures: [Rays::class],
+            many: 'have area that nobody sees',
+            symptoms: ['dark edge', 'wasted texels', 'jagged edges'],
         );
     }
 

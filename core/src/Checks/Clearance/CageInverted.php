@@ -34,6 +34,8 @@ final class CageInverted implements Check
             afterBake: 'smears and holes where the cage folds over',
             remedy: 'smooth the cage there, or have one fitted',
             measures: [Cage::class],
+            many: 'have cage faces that are turned over',
+            symptoms: ['smear', 'hole', 'folded cage', 'flaring'],
         );
     }
 

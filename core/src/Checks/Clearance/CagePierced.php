@@ -32,11 +32,13 @@ final class CagePierced implements Check
             measured: 'How far the high poly of a set lies outside its cage at most, as a length, and over which share of the low area.',
             limit: 0.001,
             unit: 'length',
-            limitWords: '0.05 % of area or 0.1 % of d; a note under both',
+            limitWords: '0.05 % of area or 0.1 % of the set\'s size; a note under both',
             afterBake: 'clipped detail where it sticks out of the cage',
             remedy: 'push the cage out there, or have one fitted',
             measures: [Cage::class],
             beside: [Rays::class],
+            many: 'have high poly outside the cage',
+            symptoms: ['clipped detail', 'cut off'],
         );
     }
 
@@ -53,8 +55,8 @@ final class CagePierced implements Check
             $blocks = $rays->outsideShare > 0.0005 || $rays->outsideBy > $limit * $clearance->d;
             $findings[] = new Finding(
                 'cage-pierced', $blocks ? Severity::Blocker : Severity::Note,
-                "the high poly of {$cage->set->name} lies up to ".Words::length($rays->outsideBy).' outside its cage, over '.Words::percent($rays->outsideShare).' of its low area',
-                'push the cage out by '.Words::length($rays->outsideBy).' there, or let anvil:cage fit one', ['set' => $cage->set->name, 'part' => $cage->first?->part->name ?? ''], new Measured($rays->outsideBy, $limit * $clearance->d, 'length'),
+                "the high poly of {$cage->set->name} lies up to ".Words::length($rays->outsideBy, $measures->asset).' outside its cage, over '.Words::percent($rays->outsideShare).' of its low area',
+                'push the cage out by '.Words::length($rays->outsideBy, $measures->asset).' there, or let anvil:cage fit one', ['set' => $cage->set->name, 'part' => $cage->first?->part->name ?? ''], new Measured($rays->outsideBy, $limit * $clearance->d, 'length'),
                 texels: Words::texels($clearance, $rays->outsideShare), count: $rays->outsideCount, where: $rays->where,
             );
         }

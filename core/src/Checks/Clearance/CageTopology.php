@@ -35,6 +35,8 @@ final class CageTopology implements Check
             afterBake: 'the baker refuses the cage, or smears',
             remedy: 'make the cage a copy of the low poly with its vertices moved, or have it fitted here',
             measures: [Cage::class],
+            many: 'have a cage that is another mesh',
+            symptoms: ['smear', 'cage refused'],
         );
     }
 

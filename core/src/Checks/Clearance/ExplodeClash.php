@@ -37,6 +37,7 @@ final class ExplodeClash implements Check
             afterBake: 'prints of neighbours on the map although the asset was exploded',
             remedy: 'move the set further',
             measures: [Rays::class],
+            symptoms: ['print', 'ghost', 'bleeding colors'],
         );
     }
 
@@ -44,7 +45,7 @@ final class ExplodeClash implements Check
     {
         $assembled = $measures->assembled;
         if ($assembled === null) {
-            return Outcome::notApplicable('the input is not said to be exploded (--assembled)');
+            return Outcome::notApplicable('these files are no exploded layout');
         }
         $findings = [];
         // The share at which sets count as in each other's way before they are moved.
@@ -85,8 +86,8 @@ final class ExplodeClash implements Check
                 $gap = $other->name === $set->name ? null : $other->bounds()?->gapTo($box);
                 if ($gap !== null && $gap < 0.999 * $clearance) {
                     $out[] = new Finding(
-                        'explode-clash', Severity::Blocker, "the gap between $set->name and $other->name is ".Words::length($gap).', under the clearance of '.Words::length($clearance),
-                        "move $set->name ".Words::length($clearance - $gap).' further', ['set' => $set->name, 'other' => $other->name], new Measured($gap, $clearance, 'length', true),
+                        'explode-clash', Severity::Blocker, "the gap between $set->name and $other->name is ".Words::length($gap, $measures->asset).', under the clearance of '.Words::length($clearance, $measures->asset),
+                        "move $set->name ".Words::length($clearance - $gap, $measures->asset).' further', ['set' => $set->name, 'other' => $other->name], new Measured($gap, $clearance, 'length', true),
                     );
                     break;
                 }

@@ -28,12 +28,14 @@ final class ExplodeDrift implements Check
             row: 540,
             severity: Severity::Blocker,
             title: 'Parts of a set moved apart',
-            measured: 'How far low, high, ID and cage of one set are moved by other vectors than the low part against the assembled original, as a share of D.',
+            measured: 'How far low, high, ID and cage of one set are moved by other vectors than the low part against the assembled original, as a share of the asset\'s size.',
             limit: 0.0001,
             unit: 'share',
-            limitWords: '1e-4 of D',
+            limitWords: '0.01 % of the asset\'s size',
             afterBake: 'an offset bake: details beside where they belong',
             remedy: 'move all parts of the set by one vector',
+            many: 'have parts moved apart',
+            symptoms: ['offset detail', 'shifted detail'],
         );
     }
 
@@ -41,7 +43,7 @@ final class ExplodeDrift implements Check
     {
         $assembled = $measures->assembled;
         if ($assembled === null || ! $assembled->isOriginal()) {
-            return Outcome::notApplicable($assembled === null ? 'the input is not said to be exploded (--assembled)' : 'there is no original to hold it against; the offset of each pair is looked at');
+            return Outcome::notApplicable($assembled === null ? 'these files are no exploded layout' : 'there is no original to hold it against; the offset of each pair is looked at');
         }
         $limit = $this->about()->limitBy($measures->asset->standard);
         $d = max(1e-30, $measures->asset->diagonal());
@@ -65,7 +67,7 @@ final class ExplodeDrift implements Check
             if ($worst > $limit && $first !== null) {
                 $findings[] = new Finding(
                     'explode-drift', Severity::Blocker, "$set->name: $who is moved ".Words::percent($worst).' of the asset\'s size otherwise than '.($set->low[0] ?? $set->high[0])->part->name,
-                    'move all parts of the set by '.implode(' ', array_map(Words::length(...), $first)), ['set' => $set->name], new Measured($worst, $limit, 'share'),
+                    'move all parts of the set by '.Words::vector($first, $measures->asset), ['set' => $set->name], new Measured($worst, $limit, 'share'),
                 );
             }
         }

@@ -37,6 +37,8 @@ final class FloaterRim implements Check
             remedy: 'flare the rim out into the surface beneath, or lower the shell',
             source: 'common practice, no published source',
             measures: [Rays::class],
+            many: 'have floating detail whose rim will show',
+            symptoms: ['outline', 'dark ring', 'halo', 'dark edge'],
         );
     }
 
@@ -63,8 +65,8 @@ final class FloaterRim implements Check
                 }
                 $findings[] = Finding::inSet(
                     'floater-rim', Severity::Caution, $clearance->name, $part,
-                    "the rim of a floating shell of {$part->part->name} ".($turns ? 'turns '.Words::degrees($floater->rimDegrees).' from the surface beneath' : 'stands '.Words::length($floater->rimHeight ?? 0.0).' ('.Words::pixels($pixels).') over the surface beneath').' on '.Words::percent($floater->rimShare).' of its length',
-                    $turns ? 'flare the rim out flat into the surface beneath' : 'lower the shell to under '.Words::length($density > 0.0 ? 4.0 / $density : 0.0).' over the surface',
+                    "the rim of a floating shell of {$part->part->name} ".($turns ? 'turns '.Words::degrees($floater->rimDegrees).' from the surface beneath' : 'stands '.Words::length($floater->rimHeight ?? 0.0, $measures->asset).' ('.Words::pixels($pixels).') over the surface beneath').' on '.Words::percent($floater->rimShare).' of its length',
+                    $turns ? 'flare the rim out flat into the surface beneath' : 'lower the shell to under '.Words::length($density > 0.0 ? 4.0 / $density : 0.0, $measures->asset).' over the surface',
                     $turns ? new Measured($floater->rimDegrees, $limit, 'deg') : new Measured($pixels, 4.0, 'px'), where: [$floater->where],
                 );
             }

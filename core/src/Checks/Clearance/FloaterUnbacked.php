@@ -36,6 +36,8 @@ final class FloaterUnbacked implements Check
             remedy: 'put a surface under the floating detail',
             source: 'common practice, no published source: there must be a surface under floating detail',
             measures: [Rays::class],
+            many: 'have floating detail over nothing',
+            symptoms: ['hole', 'smear'],
         );
     }
 

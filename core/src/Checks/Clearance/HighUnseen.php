@@ -39,6 +39,8 @@ final class HighUnseen implements Check
             remedy: 'bring it out over the surface, or delete it',
             measures: [Rays::class],
             beside: [Health::class, Places::class],
+            many: 'have shells that no ray meets',
+            symptoms: ['missing detail'],
         );
     }
 

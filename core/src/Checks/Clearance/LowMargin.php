@@ -40,6 +40,8 @@ final class LowMargin implements Check
             remedy: 'cut the low poly back to the outline of its high, or say that the part is a card whose rest is masked out',
             measures: [Rays::class],
             beside: [Places::class],
+            many: 'reach past their high poly',
+            symptoms: ['border', 'dark edge', 'flaring', 'empty texels'],
         );
     }
 

@@ -32,10 +32,12 @@ final class Overhang implements Check
             measured: 'How far the high poly reaches past the border of an open low poly (panel, strand), as a length; it is no height and takes no reach.',
             limit: 0.01,
             unit: 'length',
-            limitWords: '1 % of d',
+            limitWords: '1 % of the set\'s size',
             afterBake: 'the high poly ends at the border of the low one: what hangs over is not in the map',
             remedy: 'extend the low poly to the high one\'s border, or accept the loss',
             measures: [Rays::class],
+            many: 'have high poly past an open border',
+            symptoms: ['cut off', 'clipped detail', 'missing detail', 'waviness at a rim'],
         );
     }
 
@@ -49,7 +51,7 @@ final class Overhang implements Check
         foreach ($measures->clearances() as $clearance) {
             if ($clearance->overhang > $limit * $clearance->d) {
                 $findings[] = new Finding(
-                    'overhang', Severity::Note, "$clearance->name: the high poly reaches ".Words::length($clearance->overhang).' past the border of the low poly ('.Words::percent($clearance->overhang / $clearance->d).' of its size)',
+                    'overhang', Severity::Note, "$clearance->name: the high poly reaches ".Words::length($clearance->overhang, $measures->asset).' past the border of the low poly ('.Words::percent($clearance->overhang / $clearance->d).' of its size)',
                     'extend the low poly to there, or accept that it is not in the map', ['set' => $clearance->name], new Measured($clearance->overhang, $limit * $clearance->d, 'length'),
                 );
             }

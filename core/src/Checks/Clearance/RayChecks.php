@@ -9,6 +9,7 @@ use Anvil\Checks\Outcome;
 use Anvil\Checks\Words;
 use Anvil\Clearance\SetClearance;
 use Anvil\Measures\Measures;
+use Anvil\Measures\NotKnown;
 use Anvil\Sets\BakeSet;
 
 /**
@@ -104,6 +105,9 @@ final class RayChecks
     {
         if ($measures->asset->standard->rays->setsKeptApart || $measures->asset->standard->isOff('sets-bleed')) {
             return false;
+        }
+        if ($measures->setsToCome() > 0) {
+            throw NotKnown::ofSets();
         }
         foreach ($measures->clearances() as $other) {
             foreach ($other->bleeds as $bleed) {

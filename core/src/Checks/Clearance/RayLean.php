@@ -37,6 +37,8 @@ final class RayLean implements Check
             afterBake: 'leaning screws, skewed panel lines',
             remedy: 'add support edges or split the low poly\'s corners so that rays stand straighter, or lower the detail',
             measures: [Rays::class],
+            many: 'have details that come out leaning',
+            symptoms: ['leaning screws', 'skewed detail', 'skewed panel lines', 'slanted detail', 'waviness'],
         );
     }
 

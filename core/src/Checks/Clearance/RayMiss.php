@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks\Clearance;
 
+use Anvil\Asset\Asset;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
@@ -41,6 +42,8 @@ final class RayMiss implements Check
             caution: Limits::cautionOf('ray-miss'),
             measures: [Rays::class],
             beside: [Places::class],
+            many: 'have rays that meet nothing',
+            symptoms: ['hole', 'smear', 'missing texels', 'red patches'],
         );
     }
 
@@ -66,8 +69,8 @@ final class RayMiss implements Check
                 $reach = $clearance->inUse();
                 $findings[] = new Finding(
                     'ray-miss', $blocks ? Severity::Blocker : Severity::Caution,
-                    "$clearance->name: from ".Words::share($estimate, $caution, $limit).' of its seen low area rays meet no high poly within '.Words::length($reach->out).' out and '.Words::length($reach->in).' in',
-                    self::remedy($clearance, $share, $caution),
+                    "$clearance->name: from ".Words::share($estimate, $caution, $limit).' of its seen low area rays meet no high poly within '.Words::length($reach->out, $measures->asset).' out and '.Words::length($reach->in, $measures->asset).' in',
+                    self::remedy($clearance, $share, $caution, $measures->asset),
                     ['set' => $clearance->name], new Measured($share, $blocks ? $limit : $caution, 'share'),
                     texels: Words::texels($clearance, $share), where: $clearance->missWhere,
                 );
@@ -85,7 +88,7 @@ final class RayMiss implements Check
     }
 
     /** The reach at which these misses end, or that none does. */
-    private static function remedy(SetClearance $clearance, float $share, float $limit): string
+    private static function remedy(SetClearance $clearance, float $share, float $limit, Asset $asset): string
     {
         $reach = $clearance->inUse();
         $ending = $clearance->details->ending;
@@ -93,7 +96,7 @@ final class RayMiss implements Check
         if ($ending['left'] >= $share - 1e-12 || ($ending['out'] <= $reach->out && $ending['in'] <= $reach->in)) {
             return "no reach ends these misses; $open";
         }
-        $raise = 'raise the reach to '.Words::length($ending['out']).' out and '.Words::length($ending['in']).' in';
+        $raise = 'raise the reach to '.Words::length($ending['out'], $asset).' out and '.Words::length($ending['in'], $asset).' in';
 
         return $ending['left'] > $limit ? "$raise, which ends all but ".Words::percent($ending['left'])."; no reach ends the rest, where $open" : "$raise: there these misses end";
     }

@@ -36,6 +36,8 @@ final class ReachLong implements Check
             afterBake: 'prints and smears of what lies beside: the neighbouring slat, the other wall',
             remedy: 'lower the reach to the recommended one',
             measures: [Rays::class],
+            many: 'have a reach past the safe span',
+            symptoms: ['print', 'smear', 'ghost', 'wrong detail', 'bleeding'],
         );
     }
 
@@ -64,8 +66,8 @@ final class ReachLong implements Check
                 }
                 $findings[] = new Finding(
                     'reach-long', Severity::Caution,
-                    "$clearance->name: the reach of ".Words::length($length).($side === 'out' ? ' outward' : ' inward').' goes '.Words::length($length - $wrong).' past the first wrong hit at '.Words::length($wrong),
-                    'set it to '.Words::length($clearance->recommended->out).' out and '.Words::length($clearance->recommended->in).' in',
+                    "$clearance->name: the reach of ".Words::length($length, $measures->asset).($side === 'out' ? ' outward' : ' inward').' goes '.Words::length($length - $wrong, $measures->asset).' past the first wrong hit at '.Words::length($wrong, $measures->asset),
+                    'set it to '.Words::length($clearance->recommended->out, $measures->asset).' out and '.Words::length($clearance->recommended->in, $measures->asset).' in',
                     ['set' => $clearance->name], new Measured($length - $wrong, $limit, 'length'),
                     texels: Words::texels($clearance, $clearance->details->wrongShare), where: $clearance->details->wrongWhere,
                 );

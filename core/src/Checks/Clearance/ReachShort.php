@@ -33,10 +33,12 @@ final class ReachShort implements Check
             measured: 'How far the high poly lies outside the reach that the standard sets for a set, outward or inward, in the measure of reach.',
             limit: 0.001,
             unit: 'length',
-            limitWords: '0.05 % of area or 0.1 % of d; a note under both',
+            limitWords: '0.05 % of area or 0.1 % of the set\'s size; a note under both',
             afterBake: 'clipped detail: flat spots on top of details, or holes',
             remedy: 'raise the reach to the recommended one',
             measures: [Rays::class],
+            many: 'have a reach that is too short',
+            symptoms: ['clipped detail', 'flat spots', 'hole', 'cut off'],
         );
     }
 
@@ -66,8 +68,8 @@ final class ReachShort implements Check
             $where = $out >= $in ? $clearance->highest : $clearance->deepest;
             $findings[] = new Finding(
                 'reach-short', $blocks ? Severity::Blocker : Severity::Note,
-                "$clearance->name: the reach is ".Words::length($missing)." too short $side: it needs ".Words::length($side === 'outward' ? $clearance->needed->out : $clearance->needed->in).' and has '.Words::length($side === 'outward' ? $reach->out : $reach->in),
-                'set it to '.Words::length($clearance->recommended->out).' out and '.Words::length($clearance->recommended->in).' in',
+                "$clearance->name: the reach is ".Words::length($missing, $measures->asset)." too short $side: it needs ".Words::length($side === 'outward' ? $clearance->needed->out : $clearance->needed->in, $measures->asset).' and has '.Words::length($side === 'outward' ? $reach->out : $reach->in, $measures->asset),
+                'set it to '.Words::length($clearance->recommended->out, $measures->asset).' out and '.Words::length($clearance->recommended->in, $measures->asset).' in',
                 ['set' => $clearance->name], new Measured($missing, $limit * $clearance->d, 'length'),
                 texels: Words::texels($clearance, $clearance->shortShare), where: $where === null ? [] : [$where],
             );

@@ -30,6 +30,8 @@ final class SetIncomplete implements Check
             limitWords: 'none',
             afterBake: 'the set bakes empty, or onto its neighbour',
             remedy: 'put the missing parts into the set, or hand them in',
+            many: 'lack one side',
+            symptoms: ['flat bake', 'empty'],
         );
     }
 

@@ -35,9 +35,11 @@ final class SetsBleed implements Check
             limit: Limits::of('sets-bleed'),
             unit: 'share',
             limitWords: '0.1 %',
-            afterBake: 'bleeding colours and prints of neighbours on the map',
+            afterBake: 'bleeding colors and prints of neighbours on the map',
             remedy: 'keep the sets apart in the bake, or explode them',
             measures: [Rays::class],
+            many: "are in each other's rays",
+            symptoms: ['bleeding colors', 'print', 'ghost', 'color bleed'],
         );
     }
 

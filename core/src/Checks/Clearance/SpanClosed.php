@@ -41,6 +41,8 @@ final class SpanClosed implements Check
             caution: Limits::cautionOf('span-closed'),
             measures: [Rays::class],
             beside: [Cage::class],
+            many: 'have no single distance that works',
+            symptoms: ['clipped detail', 'print', 'ghost'],
         );
     }
 
@@ -74,8 +76,8 @@ final class SpanClosed implements Check
                 $best = $clearance->details->best[$side] ?? $needed;
                 $findings[] = new Finding(
                     'span-closed', $estimate->isOver($limit) ? Severity::Blocker : Severity::Caution,
-                    "$clearance->name: no single distance ".($side === 'out' ? 'outward' : 'inward').' works: it needs '.Words::length($needed).', and rays go wrong from '.Words::length($wrong)
-                        .'; at the best one, '.Words::length($best).', '.Words::share($estimate, $caution, $limit).' of its seen low area comes out wrong',
+                    "$clearance->name: no single distance ".($side === 'out' ? 'outward' : 'inward').' works: it needs '.Words::length($needed, $measures->asset).', and rays go wrong from '.Words::length($wrong, $measures->asset)
+                        .'; at the best one, '.Words::length($best, $measures->asset).', '.Words::share($estimate, $caution, $limit).' of its seen low area comes out wrong',
                     'fit a cage by vertex; or split the set, explode it, or bake it in an open pose; or retouch '.($texels === null ? Words::percent($share).' of its area' : number_format($texels).' texels').' after the bake',
                     ['set' => $clearance->name], new Measured($needed, $wrong, 'length'),
                     texels: $texels, where: $clearance->details->wrongWhere,

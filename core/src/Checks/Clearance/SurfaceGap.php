@@ -32,7 +32,7 @@ final class SurfaceGap implements Check
             row: 570,
             severity: Severity::Caution,
             title: 'Low and high poly far apart',
-            measured: 'Share of a set\'s seen low area with nothing that belongs within 2 % of d or within the reach in use, and no high poly within 2 % of d; a note where the reach does meet what belongs. Places whose rays meet nothing at all are told as misses.',
+            measured: 'Share of a set\'s seen low area with nothing that belongs within 2 % of the set\'s size or within the reach in use, and no high poly within 2 % of the set\'s size; a note where the reach does meet what belongs. Places whose rays meet nothing at all are told as misses.',
             limit: Limits::of('surface-gap'),
             unit: 'share',
             limitWords: '1 %',
@@ -40,6 +40,8 @@ final class SurfaceGap implements Check
             remedy: 'bring the low poly to the high poly there, or model what is missing',
             measures: [Rays::class],
             beside: [Places::class],
+            many: 'lie far from their high part',
+            symptoms: ['dark patches', 'smear', 'dark edge', 'flaring'],
         );
     }
 

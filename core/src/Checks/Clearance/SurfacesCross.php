@@ -34,6 +34,7 @@ final class SurfacesCross implements Check
             afterBake: 'dark lines where parts go into each other, when they shade each other',
             remedy: 'nothing where parts are meant to go into each other',
             measures: [Crossing::class],
+            symptoms: ['dark line', 'dark edge', 'jagged edges'],
         );
     }
 

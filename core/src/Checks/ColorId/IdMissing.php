@@ -10,12 +10,14 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\ColorId\IdColors;
 use Anvil\Measures\Kind\Colors;
 use Anvil\Measures\Measures;
+use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
 /**
- * Faces without an ID colour on ID parts (on high parts where there is no ID file), when the asset has ID colours at
+ * Faces without an ID color on ID parts (on high parts where there is no ID file), when the asset has ID colors at
  * all; counted a part.
  */
 final class IdMissing implements Check
@@ -27,14 +29,16 @@ final class IdMissing implements Check
             station: Station::ColorId,
             row: 600,
             severity: Severity::Blocker,
-            title: 'Part or face without an ID colour',
-            measured: 'Faces without an ID colour on ID parts (on high parts where there is no ID file), when the asset has ID colours at all; counted a part.',
+            title: 'Part or face without an ID color',
+            measured: 'Faces without an ID color on ID parts (on high parts where there is no ID file), when the asset has ID colors at all; counted a part.',
             limit: 0.0,
             unit: 'count',
             limitWords: '0',
             afterBake: 'the part cannot be picked when texturing',
-            remedy: 'give every part an ID colour',
+            remedy: 'give every part an ID color',
             measures: [Colors::class],
+            many: 'have triangles without an ID color',
+            symptoms: ['color cannot be picked'],
         );
     }
 
@@ -42,13 +46,20 @@ final class IdMissing implements Check
     {
         $ids = $measures->ofAsset(Colors::class);
         if ($ids->source === 'none') {
-            return Outcome::notApplicable('the asset has no ID colours');
+            return Outcome::notApplicable(IdColors::pictured($measures->asset->judged(Role::High)) ?? 'the asset has no ID colors');
         }
         $findings = [];
+        $unread = null;
         foreach ($ids->missing as ['part' => $part, 'without' => $without, 'of' => $of]) {
-            $findings[] = new Finding('id-missing', Severity::Blocker, $without === $of ? "{$part->part->name} has no ID colour" : "{$part->part->name} has no ID colour on $without of its $of triangles", 'give it a colour far from all others', ['part' => $part->part->name, 'file' => $part->path], new Measured($without, 0, 'count'), count: $without);
+            $picture = IdColors::pictured([$part]);
+            if ($picture !== null) {
+                $unread ??= $picture;
+
+                continue;
+            }
+            $findings[] = new Finding('id-missing', Severity::Blocker, $without === $of ? "{$part->part->name} has no ID color" : "{$part->part->name} has no ID color on $without of its $of triangles", 'give it a color far from all others', ['part' => $part->part->name, 'file' => $part->path], new Measured($without, 0, 'count'), count: $without);
         }
 
-        return Outcome::of($findings);
+        return Outcome::of($findings, $unread);
     }
 }

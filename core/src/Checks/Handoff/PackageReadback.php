@@ -22,7 +22,7 @@ final class PackageReadback implements Check
         return new About(
             code: 'package-readback',
             station: Station::HandOff,
-            row: 650,
+            row: 900,
             severity: Severity::Blocker,
             title: 'Package reads back',
             measured: 'Every file of a sealed package, read again from the package: its checksum, and that it still gives the parts and triangles that were meant.',

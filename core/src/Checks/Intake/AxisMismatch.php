@@ -37,6 +37,7 @@ final class AxisMismatch implements Check
             afterBake: 'an empty or garbled map: rays meet the wrong sides',
             remedy: 'turn one of the files, or export both with the same up axis',
             measures: [Turn::class],
+            symptoms: ['empty map', 'garbled map', 'red patches', 'green patches'],
         );
     }
 
@@ -54,7 +55,7 @@ final class AxisMismatch implements Check
 
         return Outcome::of([new Finding(
             'axis-mismatch', Severity::Blocker,
-            "turned $turn->words, the high poly lies on the low poly: ".Words::percent($turn->after).' of D apart instead of '.Words::percent($turn->before),
+            "turned $turn->words, the high poly lies on the low poly: ".Words::percent($turn->after).' of the asset\'s size apart instead of '.Words::percent($turn->before),
             "turn the high poly $turn->words, or export both files with the same up axis",
             ['file' => $high[0]->path], new Measured($turn->degrees, 0.0, 'deg'),
         )]);

@@ -32,6 +32,7 @@ final class FileEmpty implements Check
             limitWords: 'none',
             afterBake: 'nothing is baked',
             remedy: 'select the meshes before exporting',
+            ofFile: true,
         );
     }
 

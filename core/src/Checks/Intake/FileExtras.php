@@ -32,6 +32,7 @@ final class FileExtras implements Check
             limitWords: '0',
             afterBake: 'nothing in the maps; other programs may import what nobody wants',
             remedy: 'export the meshes alone',
+            ofFile: true,
         );
     }
 

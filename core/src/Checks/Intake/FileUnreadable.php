@@ -30,6 +30,7 @@ final class FileUnreadable implements Check
             limitWords: 'any',
             afterBake: 'no bake at all: the file does not open',
             remedy: 'export the file again, as .glb or .obj',
+            ofFile: true,
         );
     }
 

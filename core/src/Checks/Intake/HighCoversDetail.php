@@ -41,6 +41,8 @@ final class HighCoversDetail implements Check
             remedy: 'delete the copy of the low poly where the high poly has a surface of its own',
             measures: [Places::class],
             beside: [Rays::class, Contents::class, Turn::class],
+            many: 'are covered by a copy of themselves in the high poly',
+            symptoms: ['flat patches', 'missing detail'],
         );
     }
 

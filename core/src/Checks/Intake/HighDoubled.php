@@ -30,13 +30,14 @@ final class HighDoubled implements Check
             row: 130,
             severity: Severity::Blocker,
             title: 'Two high parts on each other',
-            measured: 'Share of the surface, of two high parts of one base, that lies on the other within 0.1 % of d and faces alike; the lesser of both ways.',
+            measured: 'Share of the surface, of two high parts of one base, that lies on the other within 0.1 % of the set\'s size and faces alike; the lesser of both ways.',
             limit: 0.5,
             unit: 'share',
             limitWords: '50 %',
             afterBake: 'noise where the two surfaces fight: an old and a new delivery together',
             remedy: 'delete the older of the two',
             measures: [Places::class],
+            symptoms: ['noise', 'checkerboard', 'flicker', 'z-fighting'],
         );
     }
 

@@ -38,6 +38,8 @@ final class HighFaceted implements Check
             remedy: 'apply the subdivision or smoothing before export',
             measures: [HighFacets::class],
             beside: [Rays::class],
+            many: 'have large flat faces that will show as facets',
+            symptoms: ['facets', 'steps', 'banding', 'flat patches'],
         );
     }
 

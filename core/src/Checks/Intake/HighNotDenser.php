@@ -36,6 +36,8 @@ final class HighNotDenser implements Check
             afterBake: 'little or no detail in the maps',
             remedy: 'hand in the high poly, if there is one',
             beside: [Rays::class],
+            many: 'have a high poly that is hardly denser',
+            symptoms: ['flat bake', 'missing detail', 'jagged or pixelated edges'],
         );
     }
 

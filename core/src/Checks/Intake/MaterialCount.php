@@ -35,6 +35,7 @@ final class MaterialCount implements Check
             afterBake: 'parts of the map are missing, or a page too many',
             remedy: 'merge materials, or raise the pages of the standard',
             measures: [Contents::class],
+            symptoms: ['missing texture'],
         );
     }
 

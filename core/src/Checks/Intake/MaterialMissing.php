@@ -36,6 +36,7 @@ final class MaterialMissing implements Check
             afterBake: 'nothing; the engine shows its own stand-in',
             remedy: 'assign a material',
             measures: [Contents::class],
+            many: 'have faces without a material',
         );
     }
 

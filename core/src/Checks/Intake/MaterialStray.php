@@ -36,6 +36,7 @@ final class MaterialStray implements Check
             afterBake: 'a stray page of textures for a few faces',
             remedy: 'give these faces the material of the rest',
             measures: [Contents::class],
+            many: 'have a material on hardly any faces',
         );
     }
 

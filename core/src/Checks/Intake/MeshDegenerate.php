@@ -35,6 +35,9 @@ final class MeshDegenerate implements Check
             afterBake: 'spots: normals there are undefined',
             remedy: 'weld or delete them',
             measures: [Health::class],
+            many: 'have triangles without area',
+            ofFile: true,
+            symptoms: ['spots', 'black dots'],
         );
     }
 

@@ -35,6 +35,9 @@ final class MeshDoubled implements Check
             afterBake: 'flicker and dark spots where two faces fight',
             remedy: 'delete the doubled faces',
             measures: [Health::class],
+            many: 'have faces that lie on each other',
+            ofFile: true,
+            symptoms: ['flicker', 'dark spots', 'checkerboard', 'noise'],
         );
     }
 

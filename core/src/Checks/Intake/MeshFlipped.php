@@ -39,6 +39,8 @@ final class MeshFlipped implements Check
             remedy: 'turn these faces round',
             measures: [Health::class],
             beside: [Rays::class],
+            many: 'have faces turned inside out',
+            symptoms: ['hole', 'black patches', 'green or red patches', 'inside out'],
         );
     }
 

@@ -33,6 +33,8 @@ final class MeshLoose implements Check
             limitWords: '0',
             afterBake: 'nothing; bounds and pivots may be off',
             remedy: 'delete them',
+            many: 'have vertices that belong to no face',
+            ofFile: true,
         );
     }
 

@@ -38,6 +38,9 @@ final class MeshNgon implements Check
             afterBake: 'a crease or dark diagonal where the engine cuts the face another way than the baker',
             remedy: 'triangulate the low poly before export',
             measures: [LowNgons::class],
+            many: 'have faces that can be cut in more than one way',
+            ofFile: true,
+            symptoms: ['crease', 'dark diagonal', 'dark edge'],
         );
     }
 

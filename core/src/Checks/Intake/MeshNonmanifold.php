@@ -35,6 +35,9 @@ final class MeshNonmanifold implements Check
             afterBake: 'wrong shading along the edge; cages tear there',
             remedy: 'split the faces off, or delete the inner one',
             measures: [Health::class],
+            many: 'have edges of three or more faces, or loose fans',
+            ofFile: true,
+            symptoms: ['dark edge', 'shading error', 'torn cage'],
         );
     }
 

@@ -33,6 +33,7 @@ final class NameDuplicate implements Check
             limitWords: '0',
             afterBake: 'one of the two is baked twice or not at all',
             remedy: 'rename one of them or join them',
+            many: 'share a name with another part',
         );
     }
 

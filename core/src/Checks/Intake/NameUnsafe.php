@@ -32,6 +32,8 @@ final class NameUnsafe implements Check
             limitWords: 'ASCII without blanks, 64 characters',
             afterBake: 'the part is not found, or is renamed without a word, by the next program',
             remedy: 'rename it',
+            many: 'have names that programs trip over',
+            ofFile: true,
         );
     }
 

@@ -37,6 +37,9 @@ final class NormalsInvalid implements Check
             remedy: 'recompute the normals and export again',
             source: 'glTF 2.0 specification, 3.7.2.1: normals are of unit length',
             measures: [Contents::class],
+            many: 'have normals that are none',
+            ofFile: true,
+            symptoms: ['black spots', 'white spots', 'streaks', 'nan'],
         );
     }
 

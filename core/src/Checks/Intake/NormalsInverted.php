@@ -36,6 +36,8 @@ final class NormalsInverted implements Check
             afterBake: 'the far side baked through, or a normal map that is inside out: every ray starts the wrong way',
             remedy: 'recompute the normals from the faces, or flip them',
             measures: [NormalSides::class],
+            many: 'have normals that point inward',
+            symptoms: ['inside out', 'green or red patches', 'inverted'],
         );
     }
 

@@ -35,6 +35,9 @@ final class NormalsMissing implements Check
             afterBake: 'shading that every program makes up its own way: seams and gradients',
             remedy: 'export normals or smoothing groups',
             measures: [Contents::class],
+            many: 'have no normals',
+            ofFile: true,
+            symptoms: ['seam', 'gradient', 'a line at a seam'],
         );
     }
 

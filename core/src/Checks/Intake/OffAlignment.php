@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Checks\Intake;
 
+use Anvil\Asset\Asset;
 use Anvil\Checks\About;
 use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
@@ -33,16 +34,18 @@ final class OffAlignment implements Check
             row: 80,
             severity: Severity::Blocker,
             title: 'Low and high do not lie on each other',
-            measured: 'Offset of a low part against its high, by its surfaces, side against side: shift, turn or scale, whichever moves the part most, as a share of d. A caution above a fifth of the limit.',
+            measured: 'Offset of a low part against its high, by its surfaces, side against side: shift, turn or scale, whichever moves the part most, as a share of the set\'s size. A caution above a fifth of the limit.',
             limit: Limits::of('off-alignment'),
             unit: 'share',
-            limitWords: '0.5 % of d (caution above 0.1 %)',
+            limitWords: '0.5 % of the set\'s size (caution above 0.1 %)',
             afterBake: 'smears along edges and detail baked off its place',
             remedy: 'move the high poly onto the low poly by the vector given',
             source: 'side-against-side medians; P. J. Huber, Robust Statistics, 1981, for their uncertainty',
             caution: 0.001,
             measures: [Places::class],
             beside: [Contents::class, Turn::class],
+            many: 'do not lie on their high part',
+            symptoms: ['smear', 'offset detail', 'doubled edge', 'shifted detail'],
         );
     }
 
@@ -68,7 +71,7 @@ final class OffAlignment implements Check
                     continue;
                 }
                 $low = $tie->low[0];
-                [$words, $remedy] = self::words($offset, $low->part->name, $place->high);
+                [$words, $remedy] = self::words($offset, $low->part->name, $place->high, $measures->asset);
                 $severity = $offset->share() > $limit ? Severity::Blocker : Severity::Caution;
                 $findings[] = Finding::onTie('off-alignment', $severity, $low, $place->high, $words, $remedy, new Measured($offset->share(), $severity === Severity::Blocker ? $limit : $caution, 'share'));
             }
@@ -83,16 +86,16 @@ final class OffAlignment implements Check
     /**
      * @return array{string, string} what is off, what mends it
      */
-    private static function words(Offset $offset, string $low, string $high): array
+    private static function words(Offset $offset, string $low, string $high, Asset $asset): array
     {
         $share = Words::percent($offset->share());
         $unseen = $offset->hidden === [] ? '' : ' ('.implode(', ', $offset->hidden).' cannot be told on this shape)';
-        $vector = implode(', ', array_map(static fn (float $v): string => Words::length(-$v), $offset->shift));
+        $vector = Words::vector(array_map(static fn (float $v): float => -$v, $offset->shift), $asset);
 
         return match ($offset->kind()) {
-            'turn' => ["$high is turned by ".Words::degrees($offset->degrees).' about ('.implode(', ', array_map(static fn (float $v): string => sprintf('%.3f', $v), $offset->axis)).") against $low: up to $share of d$unseen", "turn $high back by that angle about the middle of $low"],
-            'scale' => ["$high is ".sprintf('%.4g', $offset->scale)." times the size of $low: up to $share of d$unseen", "scale $high by ".sprintf('%.5g', 1 / $offset->scale)." about the middle of $low"],
-            default => ["$high lies $share of d off $low$unseen", "move $high by ($vector)"],
+            'turn' => ["$high is turned by ".Words::degrees($offset->degrees).' about ('.implode(', ', array_map(static fn (float $v): string => sprintf('%.3f', $v), $offset->axis)).") against $low: up to $share of the set's size$unseen", "turn $high back by that angle about the middle of $low"],
+            'scale' => ["$high is ".sprintf('%.4g', $offset->scale)." times the size of $low: up to $share of the set's size$unseen", "scale $high by ".sprintf('%.5g', 1 / $offset->scale)." about the middle of $low"],
+            default => ["$high lies $share of the set's size off $low$unseen", "move $high by $vector"],
         };
     }
 }

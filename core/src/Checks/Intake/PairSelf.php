@@ -33,6 +33,8 @@ final class PairSelf implements Check
             afterBake: 'no detail: the map is flat there',
             remedy: 'nothing, if it is meant',
             beside: [Rays::class],
+            many: 'are baked on themselves',
+            symptoms: ['flat bake'],
         );
     }
 

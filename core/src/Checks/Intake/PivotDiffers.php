@@ -29,12 +29,13 @@ final class PivotDiffers implements Check
             row: 110,
             severity: Severity::Note,
             title: 'Pivots of a pair apart',
-            measured: 'Distance between the node origins of a low part and its high part, as a share of d.',
+            measured: 'Distance between the node origins of a low part and its high part, as a share of the set\'s size.',
             limit: 0.001,
             unit: 'share',
-            limitWords: '0.1 % of d',
+            limitWords: '0.1 % of the set\'s size',
             afterBake: 'nothing in the maps; exploded or animated pieces come apart',
             remedy: 'set both pivots to the same place',
+            many: 'have their pivot elsewhere than their high part',
         );
     }
 
@@ -58,7 +59,7 @@ final class PivotDiffers implements Check
                 $any = true;
                 $share = sqrt(($origin[0] - $other[0]) ** 2 + ($origin[1] - $other[1]) ** 2 + ($origin[2] - $other[2]) ** 2) / $d;
                 if ($share > $limit) {
-                    $findings[] = Finding::onTie('pivot-differs', Severity::Note, $low, $high->part->name, "the pivots of {$low->part->name} and {$high->part->name} are ".Words::percent($share).' of d apart', 'set both pivots to the same place', new Measured($share, $limit, 'share'), [$origin, $other]);
+                    $findings[] = Finding::onTie('pivot-differs', Severity::Note, $low, $high->part->name, "the pivots of {$low->part->name} and {$high->part->name} are ".Words::percent($share).' of the set\'s size apart', 'set both pivots to the same place', new Measured($share, $limit, 'share'), [$origin, $other]);
                     break;
                 }
             }

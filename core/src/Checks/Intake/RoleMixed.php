@@ -30,6 +30,7 @@ final class RoleMixed implements Check
             limitWords: 'none',
             afterBake: 'the part is baked as the wrong side, or missing from the bake',
             remedy: 'move the part to the file of its role',
+            many: 'are of another role than their file',
         );
     }
 

@@ -33,6 +33,7 @@ final class RoleUnknown implements Check
             afterBake: 'the part is left out of the bake or baked onto the wrong one',
             remedy: 'name the part or its file with a role suffix',
             measures: [Suffixes::class],
+            many: 'do not say whether they are low or high poly',
         );
     }
 
@@ -45,7 +46,7 @@ final class RoleUnknown implements Check
             if ($part->role === null) {
                 $low = $measures->asset->standard->suffixFor(Role::Low);
                 $high = $measures->asset->standard->suffixFor(Role::High);
-                $findings[] = new Finding('role-unknown', Severity::Blocker, "{$part->part->name}: neither its name nor its file's says whether it is low or high poly", "name it {$part->base}$low or {$part->base}$high, or say the role of ".basename($part->path).$instead, ['part' => $part->part->name, 'file' => $part->path]);
+                $findings[] = new Finding('role-unknown', Severity::Blocker, "{$part->part->name}: neither its name nor its file's says whether it is low or high poly", "end its name in $low or $high, or say the role of ".basename($part->path).$instead, ['part' => $part->part->name, 'file' => $part->path]);
             }
         }
 

@@ -32,6 +32,9 @@ final class TransformMirrored implements Check
             limitWords: 'no mirrored node',
             afterBake: 'inverted green or inside-out shading where another program does not put the winding right',
             remedy: 'freeze the transforms, then put the face direction right',
+            many: 'are mirrored by their node',
+            ofFile: true,
+            symptoms: ['inverted green', 'green or red patches', 'inside out'],
         );
     }
 

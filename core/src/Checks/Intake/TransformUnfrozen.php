@@ -34,6 +34,7 @@ final class TransformUnfrozen implements Check
             limitWords: '1e-5',
             afterBake: 'nothing, until a program ignores the transform of one side',
             remedy: 'freeze the transforms (apply rotation and scale) before export',
+            many: 'are turned or scaled by their node',
         );
     }
 

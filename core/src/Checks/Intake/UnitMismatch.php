@@ -35,6 +35,7 @@ final class UnitMismatch implements Check
             limitWords: 'outside 0.5 to 2',
             afterBake: 'an empty or smeared map: rays never meet the high poly',
             remedy: 'scale one of the files',
+            symptoms: ['empty map', 'black map', 'smear'],
         );
     }
 

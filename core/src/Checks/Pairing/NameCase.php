@@ -30,6 +30,7 @@ final class NameCase implements Check
             limitWords: 'exact',
             afterBake: 'the part bakes flat: its partner is not found',
             remedy: 'rename one side: bakers compare letter for letter',
+            symptoms: ['flat bake', 'missing part'],
         );
     }
 

@@ -35,6 +35,7 @@ final class NameNear implements Check
             afterBake: 'the part bakes flat: its partner is not found',
             remedy: 'rename the high part after the low part',
             source: 'R. Lowrance, R. A. Wagner, 1975, for the distance',
+            symptoms: ['flat bake', 'missing part'],
         );
     }
 

@@ -29,12 +29,14 @@ final class PairApart implements Check
             row: 390,
             severity: Severity::Blocker,
             title: 'Pair in two places',
-            measured: 'Gap between the bounds of a pair as a share of d; under 1 % they count as meeting, since a flat part may float a little over its low.',
+            measured: 'Gap between the bounds of a pair as a share of the set\'s size; under 1 % they count as meeting, since a flat part may float a little over its low.',
             limit: 0.01,
             unit: 'share',
             limitWords: 'bounds that do not meet',
             afterBake: 'an empty map: rays never meet the high poly',
             remedy: 'move one side onto the other, or mend the name',
+            many: 'lie apart from their high part',
+            symptoms: ['empty map', 'black map'],
         );
     }
 
@@ -55,7 +57,7 @@ final class PairApart implements Check
             $low = $tie->low[0];
             $gap = (float) $tie->gap();
             $where = array_values(array_filter([RoledPart::boundsOf($tie->low)?->centre(), RoledPart::boundsOf($tie->high)?->centre()]));
-            $findings[] = Finding::onTie('pair-apart', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} and {$tie->high[0]->part->name} lie ".Words::percent($gap).' of d apart', 'move one side onto the other', new Measured($gap, $limit, 'share'), $where);
+            $findings[] = Finding::onTie('pair-apart', Severity::Blocker, $low, $tie->high[0]->part->name, "{$low->part->name} and {$tie->high[0]->part->name} lie ".Words::percent($gap).' of the set\'s size apart', 'move one side onto the other', new Measured($gap, $limit, 'share'), $where);
         }
 
         return Outcome::of($findings);

@@ -36,6 +36,7 @@ final class PairCrossed implements Check
             afterBake: 'detail of another part, or smears',
             remedy: 'take the names by place',
             source: 'R. Jonker, A. Volgenant, 1987, for the assignment',
+            symptoms: ['detail of another part', 'smear', 'wrong detail'],
         );
     }
 

@@ -34,6 +34,8 @@ final class PairNoHigh implements Check
             limitWords: 'none',
             afterBake: 'the part bakes flat, or onto its neighbour',
             remedy: 'hand in the high part, rename it, or bake the part on itself by choice',
+            many: 'have no high part',
+            symptoms: ['flat bake', 'missing detail', 'empty'],
         );
     }
 
@@ -49,7 +51,7 @@ final class PairNoHigh implements Check
             }
             $part = $tie->low[0];
             $wanted = $tie->base.$measures->asset->standard->suffixFor(Role::High);
-            $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", self::remedy($measures, $tie, $wanted), ['part' => $part->part->name, 'file' => $part->path]);
+            $findings[] = new Finding('pair-no-high', Severity::Blocker, "{$part->part->name} has no high part: no $wanted was handed in", self::remedy($measures, $tie), ['part' => $part->part->name, 'file' => $part->path]);
         }
 
         $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::High, $measures);
@@ -58,7 +60,7 @@ final class PairNoHigh implements Check
     }
 
     /** The partner that place and size know, where they do. */
-    private static function remedy(Measures $measures, Tie $tie, string $wanted): string
+    private static function remedy(Measures $measures, Tie $tie): string
     {
         $renames = [];
         foreach ($measures->asset->pairing->suggestions as $suggestion) {
@@ -67,6 +69,6 @@ final class PairNoHigh implements Check
             }
         }
 
-        return $renames === [] ? "hand in $wanted, rename the part that is meant, or bake $tie->base on itself by choice" : implode('; ', $renames);
+        return $renames === [] ? 'hand it in, rename the part that is meant, or bake the low part on itself by choice' : implode('; ', $renames);
     }
 }

@@ -30,6 +30,7 @@ final class SuffixCase implements Check
             limitWords: 'exact',
             afterBake: 'the part bakes flat: its partner is not found',
             remedy: 'rename the part: bakers compare letter for letter',
+            symptoms: ['flat bake', 'missing part'],
         );
     }
 

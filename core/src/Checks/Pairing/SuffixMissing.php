@@ -32,6 +32,7 @@ final class SuffixMissing implements Check
             limitWords: 'exact',
             afterBake: 'the part bakes flat: its partner is not found',
             remedy: 'add the suffix',
+            symptoms: ['flat bake', 'missing part'],
         );
     }
 

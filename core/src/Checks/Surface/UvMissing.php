@@ -25,7 +25,7 @@ final class UvMissing implements Check
         return new About(
             code: 'uv-missing',
             station: Station::Surface,
-            row: 620,
+            row: 700,
             severity: Severity::Blocker,
             title: 'Corners without UVs',
             measured: 'Low corners without UVs, a part; the high poly needs none.',
@@ -35,6 +35,9 @@ final class UvMissing implements Check
             afterBake: 'nothing is baked there',
             remedy: 'unwrap the part',
             measures: [Contents::class],
+            many: 'have no UVs on some or all corners',
+            ofFile: true,
+            symptoms: ['empty map', 'no texture'],
         );
     }
 

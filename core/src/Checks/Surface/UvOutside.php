@@ -27,7 +27,7 @@ final class UvOutside implements Check
         return new About(
             code: 'uv-outside',
             station: Station::Surface,
-            row: 630,
+            row: 710,
             severity: Severity::Blocker,
             title: 'Island over the border of a tile',
             measured: 'How far an island sticks out of the integer UV tile that holds its middle, as a share of the tile; an island wholly inside any one tile is inside.',
@@ -37,6 +37,9 @@ final class UvOutside implements Check
             afterBake: 'what is outside wraps around or is lost',
             remedy: 'move the island into one tile',
             measures: [TileBorders::class],
+            many: 'have UV islands over the border of a tile',
+            ofFile: true,
+            symptoms: ['wrapped texture', 'tiling', 'missing texels'],
         );
     }
 

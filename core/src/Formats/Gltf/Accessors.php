@@ -31,7 +31,7 @@ final class Accessors
     private array $buffers;
 
     /** @var array<int, string> */
-    private array $bytes = [];
+    private array $read = [];
 
     public function __construct(Json $root, private readonly ?string $bin, private readonly Source $source)
     {
@@ -145,38 +145,35 @@ final class Accessors
     }
 
     /**
+     * The bytes of the elements one after the other, as they stand in the file.
+     *
+     * @return array{string, int}|null with the bytes of an element; null where some are changed by sparse values or none are there
+     */
+    public function raw(int $number, string $usedBy): ?array
+    {
+        $accessor = $this->accessor($number, $usedBy);
+        $view = $accessor->int('bufferView');
+        if ($view === null || $accessor->has('sparse')) {
+            return null;
+        }
+        $type = $accessor->need('componentType');
+        $width = self::WIDTHS[$accessor->string('type') ?? ''] ?? throw Unreadable::because("$accessor->path.type is unknown");
+        if (! isset(self::TYPES[$type])) {
+            throw Unreadable::because("$accessor->path.componentType $type is unknown");
+        }
+
+        return [$this->bytes($view, $accessor->int('byteOffset') ?? 0, $accessor->need('count'), $width, $type, $accessor->path), self::TYPES[$type][0] * $width];
+    }
+
+    /**
      * @return list<int|float>
      */
     private function block(int $viewNumber, int $byteOffset, int $count, int $width, int $type, string $path): array
     {
-        $view = $this->views[$viewNumber] ?? throw Unreadable::because("$path names bufferView $viewNumber, and there are ".count($this->views));
-        [$size, $code] = self::TYPES[$type];
-        $element = $size * $width;
-        $stride = $view->int('byteStride') ?? $element;
-        if ($stride < $element) {
-            $stride = $element;
-        }
-        if ($count === 0) {
+        $code = self::TYPES[$type][1];
+        $bytes = $this->bytes($viewNumber, $byteOffset, $count, $width, $type, $path);
+        if ($bytes === '') {
             return [];
-        }
-        $buffer = $this->buffer($view->need('buffer'), $view->path);
-        $start = $view->int('byteOffset') ?? 0;
-        $length = $view->need('byteLength');
-        if ($start + $length > strlen($buffer)) {
-            throw Unreadable::because("$view->path ends at byte ".($start + $length).' of a buffer of '.strlen($buffer));
-        }
-        // Divided, not multiplied: a lying count must not overflow.
-        if ($byteOffset + $element > $length || $count - 1 > intdiv($length - $byteOffset - $element, $stride)) {
-            throw Unreadable::because("$path.count $count needs more bytes than $view->path has ($length)");
-        }
-        $from = $start + $byteOffset;
-        if ($stride === $element) {
-            $bytes = substr($buffer, $from, $count * $element);
-        } else {
-            $bytes = '';
-            for ($i = 0; $i < $count; $i++) {
-                $bytes .= substr($buffer, $from + $i * $stride, $element);
-            }
         }
         if ($code === 'g' || $code === 'V') {
             return $code === 'g' ? Bytes::floats($bytes) : Bytes::uints($bytes);
@@ -194,10 +191,44 @@ final class Accessors
         return array_values($read);
     }
 
+    private function bytes(int $viewNumber, int $byteOffset, int $count, int $width, int $type, string $path): string
+    {
+        $view = $this->views[$viewNumber] ?? throw Unreadable::because("$path names bufferView $viewNumber, and there are ".count($this->views));
+        [$size] = self::TYPES[$type];
+        $element = $size * $width;
+        $stride = $view->int('byteStride') ?? $element;
+        if ($stride < $element) {
+            $stride = $element;
+        }
+        if ($count === 0) {
+            return '';
+        }
+        $buffer = $this->buffer($view->need('buffer'), $view->path);
+        $start = $view->int('byteOffset') ?? 0;
+        $length = $view->need('byteLength');
+        if ($start + $length > strlen($buffer)) {
+            throw Unreadable::because("$view->path ends at byte ".($start + $length).' of a buffer of '.strlen($buffer));
+        }
+        // Divided, not multiplied: a lying count must not overflow.
+        if ($byteOffset + $element > $length || $count - 1 > intdiv($length - $byteOffset - $element, $stride)) {
+            throw Unreadable::because("$path.count $count needs more bytes than $view->path has ($length)");
+        }
+        $from = $start + $byteOffset;
+        if ($stride === $element) {
+            return substr($buffer, $from, $count * $element);
+        }
+        $bytes = '';
+        for ($i = 0; $i < $count; $i++) {
+            $bytes .= substr($buffer, $from + $i * $stride, $element);
+        }
+
+        return $bytes;
+    }
+
     private function buffer(int $number, string $path): string
     {
-        if (isset($this->bytes[$number])) {
-            return $this->bytes[$number];
+        if (isset($this->read[$number])) {
+            return $this->read[$number];
         }
         $buffer = $this->buffers[$number] ?? throw Unreadable::because("$path names buffer $number, and there are ".count($this->buffers));
         $length = $buffer->need('byteLength');
@@ -227,6 +258,6 @@ final class Accessors
             throw Unreadable::because("$buffer->path.byteLength says $length bytes and there are ".strlen($bytes).'; it is cut short');
         }
 
-        return $this->bytes[$number] = $bytes;
+        return $this->read[$number] = $bytes;
     }
 }

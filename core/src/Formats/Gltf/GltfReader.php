@@ -39,13 +39,21 @@ final class GltfReader implements Reader
         $nodes = Nodes::of($root);
         $meshes = $root->objects('meshes');
         $materials = $root->objects('materials');
-        $names = $colors = $cutOut = [];
+        $names = $colors = $cutOut = $pictures = [];
+        $textures = $root->objects('textures');
+        $images = $root->objects('images');
         foreach ($materials as $i => $material) {
             $names[$i] = mb_scrub($material->string('name') ?? "material_$i");
             if (in_array($material->string('alphaMode'), ['MASK', 'BLEND'], true)) {
                 $cutOut[] = $names[$i];
             }
             $factor = $material->object('pbrMetallicRoughness')?->floats('baseColorFactor', 4);
+            $texture = $material->object('pbrMetallicRoughness')?->object('baseColorTexture')?->int('index');
+            if ($texture !== null) {
+                $image = $images[($textures[$texture] ?? null)?->int('source') ?? -1] ?? null;
+                $uri = $image?->string('uri');
+                $pictures[$names[$i]] = mb_scrub($uri !== null && ! str_starts_with($uri, 'data:') ? rawurldecode($uri) : ($image?->string('name') ?? 'a picture in the file'));
+            }
             if ($factor !== null) {
                 $colors[$names[$i]] = Color::ofLinear($factor[0], $factor[1], $factor[2])->hex();
             }
@@ -76,7 +84,7 @@ final class GltfReader implements Reader
             [$bad, $long, $length, $loose, $uvSets] = $facts[$number] ??= self::facts($local, $mesh);
             $parts[] = new Part(
                 mb_scrub($own ?? $meshName ?? "node_$i"), $placed, array_intersect_key($colors, array_flip($placed->materials)), null,
-                new PartFacts($world, $own !== null && $meshName !== null && $meshName !== $own ? mb_scrub($meshName) : null, $loose, $bad, $long, $length, $uvSets, cutOut: array_intersect($placed->materials, $cutOut) !== []),
+                new PartFacts($world, $own !== null && $meshName !== null && $meshName !== $own ? mb_scrub($meshName) : null, $loose, $bad, $long, $length, $uvSets, cutOut: array_intersect($placed->materials, $cutOut) !== [], pictures: array_intersect_key($pictures, array_flip($placed->materials))),
             );
         }
 
@@ -182,6 +190,15 @@ final class GltfReader implements Reader
                         $uvs = $uvs === [] ? $values : [...$uvs, ...$values];
                     } else {
                         $anyColor = $anyColor || $number !== null;
+                        if ($values !== [] && max($values) > 1.0) {
+                            $passedOver['vertex colors over 1 are taken as 1'] = true;
+                        }
+                        for ($i = 3, $end = $width === 4 ? count($values) : 0; $i < $end; $i += 4) {
+                            if ($values[$i] < 1.0) {
+                                $passedOver['the alpha of vertex colors is passed over'] = true;
+                                break;
+                            }
+                        }
                         $values = self::srgb($values, $width, $count);
                         $colors = $colors === [] ? $values : [...$colors, ...$values];
                     }
@@ -225,10 +242,13 @@ final class GltfReader implements Reader
     }
 
     /**
+     * The corners of a primitive as triangles one by one: lists, strips or fans.
+     *
      * @param  list<int>  $corners
+     * @param  int  $mode  4, 5 or 6
      * @return list<int>
      */
-    private static function triangles(array $corners, int $mode): array
+    public static function triangles(array $corners, int $mode): array
     {
         $count = count($corners);
         if ($mode === 4) {

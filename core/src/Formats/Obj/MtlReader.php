@@ -16,7 +16,7 @@ final class MtlReader
     private const LARGEST = 32 << 20;
 
     /**
-     * @return array{array<string, string>, list<string>} material name → `#RRGGBB`; the names of those that are cut out or blended
+     * @return array{array<string, string>, list<string>, array<string, string>} material name → `#RRGGBB`; the names of those that are cut out or blended; material name → picture
      *
      * @throws Unreadable when the file is absurdly large
      */
@@ -28,7 +28,7 @@ final class MtlReader
         $stream = $source->open();
         $text = (string) stream_get_contents($stream);
         fclose($stream);
-        $colors = $cutOut = [];
+        $colors = $cutOut = $pictures = [];
         $name = null;
         foreach (preg_split('/\r\n|\r|\n/', $text) ?: [] as $line) {
             $line = trim($line);
@@ -37,11 +37,13 @@ final class MtlReader
             } elseif ($name !== null && preg_match('/^Kd\s+([-+.\deE]+)(?:\s+([-+.\deE]+)\s+([-+.\deE]+))?\s*$/', $line, $found) === 1) {
                 $red = (float) $found[1];
                 $colors[$name] = Color::ofSrgb($red, (float) ($found[2] ?? $red), (float) ($found[3] ?? $red))->hex();
+            } elseif ($name !== null && preg_match('/^map_Kd\s+(?:-\S+\s+(?:[-+.\deE]+\s+)*|on\s+|off\s+)*(.+)$/', $line, $found) === 1) {
+                $pictures[$name] = mb_scrub($found[1]);
             } elseif ($name !== null && (preg_match('/^map_d\s+\S/', $line) === 1 || (preg_match('/^(d|Tr)\s+(?:-halo\s+)?([-+.\deE]+)\s*$/', $line, $found) === 1 && ($found[1] === 'd' ? (float) $found[2] < 1.0 : (float) $found[2] > 0.0)))) {
                 $cutOut[] = $name;
             }
         }
 
-        return [$colors, $cutOut];
+        return [$colors, $cutOut, $pictures];
     }
 }

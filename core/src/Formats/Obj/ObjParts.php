@@ -29,15 +29,16 @@ final readonly class ObjParts
      * @param  list<ObjGroup>  $groups  the first one is named by the file
      * @param  array<string, string>  $colors  of materials
      * @param  list<string>  $cutOut  materials that are masked or blended
+     * @param  array<string, string>  $pictures  material → picture
      * @return list<Part>
      */
-    public function of(array $groups, array $colors, array $cutOut): array
+    public function of(array $groups, array $colors, array $cutOut, array $pictures = []): array
     {
         $parts = [];
         $loose = $this->looseVertices($groups);
         foreach ($groups as $i => $group) {
             if ($group->triangles !== []) {
-                $parts[] = $this->part($group, $colors, $cutOut, $loose[$i] ?? 0, $i === 0);
+                $parts[] = $this->part($group, $colors, $cutOut, $pictures, $loose[$i] ?? 0, $i === 0);
             }
         }
 
@@ -80,8 +81,9 @@ final readonly class ObjParts
     /**
      * @param  array<string, string>  $colors
      * @param  list<string>  $cutOut  materials that are masked or blended
+     * @param  array<string, string>  $pictures  material → picture
      */
-    private function part(ObjGroup $group, array $colors, array $cutOut, int $loose, bool $namedByFile): Part
+    private function part(ObjGroup $group, array $colors, array $cutOut, array $pictures, int $loose, bool $namedByFile): Part
     {
         [$positions, $triangles, $from] = self::compact($group->triangles, $this->positions, 3);
         $group->triangles = [];
@@ -119,7 +121,7 @@ final readonly class ObjParts
             new Mesh($positions, $triangles, $uvs, $triUvs, $normals, $triNormals, $vertexColors, $group->faces, $materials, $runs, $smoothing),
             array_intersect_key($colors, $number),
             null,
-            new PartFacts(looseVertices: $loose, badNormals: Normals::bad($normals), uvSets: $triUvs === [] ? 0 : 1, namedByFile: $namedByFile, cutOut: array_intersect($materials, $cutOut) !== []),
+            new PartFacts(looseVertices: $loose, badNormals: Normals::bad($normals), uvSets: $triUvs === [] ? 0 : 1, namedByFile: $namedByFile, cutOut: array_intersect($materials, $cutOut) !== [], pictures: array_intersect_key($pictures, array_flip($materials))),
         );
     }
 

@@ -73,15 +73,16 @@ final class ObjReader implements Reader
         }
         $this->faces->check();
         $this->vertices->round();
-        $colors = $cutOut = [];
+        $colors = $cutOut = $pictures = [];
         $remarks = [];
         foreach (array_keys($this->libraries) as $library) {
             $side = $source->side((string) $library);
             if ($side === null) {
                 $remarks[] = "the material file $library is not there";
             } else {
-                [$ofSide, $cut] = MtlReader::read($side);
+                [$ofSide, $cut, $pictured] = MtlReader::read($side);
                 $colors += $ofSide;
+                $pictures += $pictured;
                 array_push($cutOut, ...$cut);
             }
         }
@@ -91,7 +92,7 @@ final class ObjReader implements Reader
         if ($this->groups[0]->triangles !== []) {
             $remarks[] = 'named by the file';
         }
-        $parts = (new ObjParts($this->vertices->positions, $this->vertices->uvs, $this->vertices->normals, $this->vertices->colors, $this->faces->smoothing !== null))->of($this->groups, $colors, $cutOut);
+        $parts = (new ObjParts($this->vertices->positions, $this->vertices->uvs, $this->vertices->normals, $this->vertices->colors, $this->faces->smoothing !== null))->of($this->groups, $colors, $cutOut, $pictures);
 
         return new Scene('obj', $parts, null, null, $remarks);
     }

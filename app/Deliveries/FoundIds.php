@@ -5,16 +5,15 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\ColorId\IdColor;
-use Anvil\ColorId\IdPlan;
 use Anvil\Geometry\DeltaE00;
 use Anvil\Measures\Kind\Colors;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 
 /**
- * The swatch sheet of a delivery, as it is kept in its report.
+ * The IDs that were handed in with a delivery, as they are kept in its report.
  */
-final class IdSheet
+final class FoundIds
 {
     /**
      * @return array<string, mixed>
@@ -43,13 +42,11 @@ final class IdSheet
                 'nearest' => $nearest, 'nearestName' => $nearestName,
             ];
         }
-        $plan = $measures->asset->judged(Role::High) === [] ? null : IdPlan::byPart($measures->asset);
-        $legend = $plan?->legend();
 
         return [
             'source' => $ids->source, 'colors' => $colors, 'least' => $least,
             'missing' => array_map(static fn (array $row): string => $row['part']->part->name, $ids->missing),
-            'proposal' => $legend['ids'] ?? [], 'proposalLeast' => $legend['leastDeltaE00'] ?? null,
+            'canGive' => $measures->asset->judged(Role::High) !== [],
         ];
     }
 }

@@ -55,19 +55,19 @@ final class ColorIdTest extends BrowserTestCase
         $this->waitFor('fixed');
         $this->click('Spread');
         $this->waitFor('The closest two that touch are');
-        self::assertStringContainsString('#12AB34', $this->text());
+        $this->waitFor('#12AB34', 20);
         $this->assertAccessible('Color ID with a fixed color');
         $this->assertNothingCutOff('Color ID');
         $this->click('Hand in with IDs');
         $this->waitFor('delivery 2', 60);
         $this->waitFor('7 colors, all far apart', 120);
-        self::assertStringContainsString('IDs come from the ID file', $this->text());
-        self::assertStringContainsString('#12AB34', $this->text());
-        self::assertStringContainsString('No findings here', $this->text());
+        $this->waitFor('IDs come from the ID file', 20);
+        $this->waitFor('#12AB34', 20);
+        $this->waitFor('No findings here', 20);
         // The colors hold in the next delivery.
         $this->click('to give');
         $this->waitForSwatches(7);
-        self::assertStringContainsString('#12AB34', $this->text());
+        $this->waitFor('#12AB34', 20);
         $this->click('Write ID files');
         $this->waitFor('Download', 60);
         self::assertStringStartsWith('PK', $this->download($this->button('Download')));

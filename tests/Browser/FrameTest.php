@@ -59,8 +59,8 @@ final class FrameTest extends BrowserTestCase
         self::assertSame('1 caution, 5 parts and sets in all', $this->browser->findElement(WebDriverBy::cssSelector('nav .caution'))->getAttribute('title'));
         $this->press('j');
         self::assertMatchesRegularExpression('/cause=\d+/', $this->browser->getCurrentURL());
-        self::assertStringContainsString('and 1 more', $this->text(), 'the stand marks all of its parts');
-        self::assertStringContainsString('what mends it', $this->text());
+        $this->waitFor('and 1 more', 20);
+        $this->waitFor('what mends it', 20);
         $this->type(WebDriverKeys::ARROW_RIGHT);
         $this->waitFor('"slip 4_low" has a blank inside');
         $this->press('j');

@@ -24,14 +24,14 @@ final class WholePathTest extends BrowserTestCase
 
         $this->handInFile('model.fbx', 'x');
         $this->waitFor('.fbx is a format that is not read here');
-        self::assertStringContainsString('The rack is empty', $this->text());
+        $this->waitFor('The rack is empty', 20);
 
         $this->handIn(SignalStation::tideGauge());
         $this->waitFor('9 of 12 parts tie exactly');
         $this->waitFor('4 blockers');
         $this->assertAccessible('Pairing');
         $this->assertNothingCutOff('Pairing');
-        self::assertStringContainsString('bracket_low has no high part', $this->text());
+        $this->waitFor('bracket_low has no high part', 20);
         self::assertStringContainsString('Dial_high', $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="rename plan"]'))->getText());
 
         // Keys: walk the findings, and the address holds what is chosen.
@@ -39,7 +39,7 @@ final class WholePathTest extends BrowserTestCase
         $this->press('j');
         self::assertMatchesRegularExpression('/finding=\d+/', $this->browser->getCurrentURL());
         self::assertCount(1, $this->browser->findElements(WebDriverBy::cssSelector('[aria-label=causes] button[aria-pressed=true]')));
-        self::assertStringContainsString('the part bakes flat', $this->text());
+        $this->waitFor('the part bakes flat', 20);
 
         $this->click('Write mended files');
         $this->waitFor('delivery 2');
@@ -82,7 +82,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('All 11 ties hold exactly');
         $this->press('5');
         $this->waitFor('Apart by moving 2 sets');
-        self::assertStringContainsString('proved by shooting again', $this->text());
+        $this->waitFor('proved by shooting again', 20);
         $this->assertAccessible('Clearance');
         $this->assertNothingCutOff('Clearance');
         self::assertSame('yes', $this->browser->findElement(WebDriverBy::className('stand'))->getAttribute('data-drawn'));
@@ -131,7 +131,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('1 blocker');
         $this->press('1');
         $this->waitFor('1 file cannot be read');
-        self::assertStringContainsString('line 2', $this->text());
+        $this->waitFor('line 2', 20);
         $this->assertAccessible('Intake with a broken file');
         $this->click('delivery 1');
         $this->browser->findElement(WebDriverBy::xpath('//li[contains(., "Delete Float")]'))->click();
@@ -186,7 +186,7 @@ final class WholePathTest extends BrowserTestCase
         $this->click('Write mended files');
         $this->waitFor('delivery 3');
         $this->waitFor('All 3 ties hold exactly');
-        self::assertStringContainsString('fender', $this->text());
+        $this->waitFor('fender', 20);
         $this->click('undo: back to it');
         $this->waitFor('delivery 2');
 
@@ -250,7 +250,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('Drag parts, click them');
         $this->click('Apply, check again');
         $this->waitFor('2 sets, none in another');
-        self::assertStringContainsString('fittings', $this->text());
+        $this->waitFor('fittings', 20);
         $this->press('5');
         $this->waitFor('All 2 sets have a distance that works');
         $this->browser->findElement(WebDriverBy::xpath("//button[normalize-space(.)='fittings']"))->click();

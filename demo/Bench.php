@@ -5,27 +5,26 @@ declare(strict_types=1);
 namespace Demo;
 
 use Anvil\Geometry\Part;
+use Anvil\Modelling\Atlas;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
+use Closure;
 
 /**
- * Pairs of low and high parts, laid out on one page: a low shape takes the next free cell of a grid of UV cells.
+ * Pairs of low and high parts, laid out on one page.
  */
 final class Bench
 {
-    /** @var list<Part> */
-    public array $low = [];
+    /** @var array<string, array{Polygons, float}> name → shape, and the angle from which its edges are hard */
+    private array $shapes = [];
 
     /** @var list<Part> */
     public array $high = [];
 
-    private int $cell = 0;
-
     /**
-     * @param  int  $across  cells a row of the page
      * @param  array<string, string>  $colors  material → `#RRGGBB`; the high parts wear them
      */
-    public function __construct(private readonly int $across, private readonly string $lowMaterial, private readonly array $colors)
+    public function __construct(private readonly string $lowMaterial, private readonly array $colors)
     {
     }
 
@@ -37,7 +36,7 @@ final class Bench
      */
     public function pair(string $base, array $low, array $high, ?string $material = null, ?string $highName = null, string $lowSuffix = '_low', string $highSuffix = '_high', float $angle = 40.0): void
     {
-        $this->low[] = new Part($base.$lowSuffix, $this->laidOut($low)->mesh($angle, [[0, $this->lowMaterial]]), [$this->lowMaterial => '#8A9097']);
+        $this->shapes[$base.$lowSuffix] = [Polygons::join($low), $angle];
         if ($high !== []) {
             $this->high[] = $this->worn(($highName ?? $base).$highSuffix, $high, $material);
         }
@@ -84,19 +83,20 @@ final class Bench
     }
 
     /**
-     * @param  list<Polygons>  $shapes
+     * The low parts, packed on one page.
+     *
+     * @param  (Closure(array<string, Polygons>): array<string, Polygons>)|null  $after  what is done to the page afterwards
+     * @return list<Part>
      */
-    private function laidOut(array $shapes): Polygons
+    public function low(?Closure $after = null): array
     {
+        $packed = Atlas::packed(array_map(static fn (array $one): Polygons => $one[0], $this->shapes));
+        $packed = $after === null ? $packed : $after($packed);
         $out = [];
-        $size = 1.0 / $this->across;
-        foreach ($shapes as $shape) {
-            $u = ($this->cell % $this->across) * $size;
-            $v = intdiv($this->cell, $this->across) * $size;
-            $this->cell++;
-            $out[] = $shape->placed($u + 0.03 * $size, $v + 0.03 * $size, 0.94 * $size);
+        foreach ($packed as $name => $shape) {
+            $out[] = new Part($name, $shape->mesh($this->shapes[$name][1], [[0, $this->lowMaterial]]), [$this->lowMaterial => '#8A9097']);
         }
 
-        return Polygons::join($out);
+        return $out;
     }
 }

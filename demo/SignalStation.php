@@ -23,7 +23,7 @@ final class SignalStation
     /** Clean and ready: a drum between two cheeks on a base, with a crank and a pawl. */
     public static function mooringWinch(): DemoAsset
     {
-        $bench = new Bench(4, 'winch', ['cast_iron' => '#3050C0', 'painted_steel' => '#E0201C', 'oak' => '#F0C000', 'brass' => '#00A050', 'rope' => '#C000C0']);
+        $bench = new Bench('winch', ['cast_iron' => '#3050C0', 'painted_steel' => '#E0201C', 'oak' => '#F0C000', 'brass' => '#00A050', 'rope' => '#C000C0']);
 
         $rivets = [Bench::milled(1.30, 0.10, 0.80, 0, 0.05, 0, 0.012, 4, 10)];
         foreach ([-0.58, -0.29, 0.0, 0.29, 0.58] as $x) {
@@ -62,13 +62,13 @@ final class SignalStation
         $bench->pair('handle', [Shapes::cylinder(0.035, 0.26, 24)->turned(2, 90)->moved(0.85, 0.78, 0)], [Shapes::roundedCylinder(0.035, 0.26, 0.012, 72, 8)->turned(2, 90)->moved(0.85, 0.78, 0)], 'oak');
         $bench->pair('pawl', [Bench::slab(0.05, 0.06, 0.24, -0.62, 0.74, 0.05)], [Bench::milled(0.05, 0.06, 0.24, -0.62, 0.74, 0.05, 0.008, 4, 5), Bench::rivet(0.014, 0.007, -0.645, 0.74, 0.12, 0, -1.0)], 'brass');
 
-        return new DemoAsset('Mooring winch', 'winch', $bench->low, $bench->high, 'obj');
+        return new DemoAsset('Mooring winch', 'winch', $bench->low(), $bench->high, 'obj');
     }
 
     /** The pane's reach goes past the shutters beside it, and this studio bakes sets together: they bleed, so explode. */
     public static function signalLantern(): DemoAsset
     {
-        $bench = new Bench(5, 'lantern', ['copper' => '#D04010', 'glass' => '#20C0F0', 'steel' => '#204090', 'brass' => '#F0C000', 'soot' => '#000000']);
+        $bench = new Bench('lantern', ['copper' => '#D04010', 'glass' => '#20C0F0', 'steel' => '#204090', 'brass' => '#F0C000', 'soot' => '#000000']);
 
         $foot = [[0.0, 0.0], [0.29, 0.0], [0.30, 0.01], [0.30, 0.05], [0.29, 0.06], [0.0, 0.06]];
         $rivets = [Shapes::lathe($foot, 96)];
@@ -115,13 +115,16 @@ final class SignalStation
             $bench->pair('post_'.chr(97 + $i), [Shapes::cylinder(0.018, 0.555, 16)->moved($x, 0.34, $z)], [Shapes::roundedCylinder(0.018, 0.555, 0.004, 48, 3)->moved($x, 0.34, $z)], 'steel');
         }
 
-        return new DemoAsset('Signal lantern', 'lantern', $bench->low, $bench->high, 'glb', '{"name":"Signal station, sets baked together","rays":{"setsKeptApart":false}}');
+        return new DemoAsset('Signal lantern', 'lantern', $bench->low(), $bench->high, 'glb', '{"name":"Signal station, sets baked together","rays":{"setsKeptApart":false}}');
     }
 
-    /** Wrong letter case twice, a bracket without a high part, and two IDs that a picker takes for one. */
+    /**
+     * Wrong letter case twice, a bracket without a high part, two IDs that a picker takes for one; and a page with an overlap, a tight gap, an uneven island and a part
+     * that was exported with hard edges.
+     */
     public static function tideGauge(): DemoAsset
     {
-        $bench = new Bench(4, 'gauge', ['enamel_red' => '#E8112D', 'brass' => '#E0151F', 'dial_face' => '#F5E400', 'cabinet' => '#1A9E3B', 'float_blue' => '#1B2CE0', 'pane' => '#00C8E8', 'gasket' => '#D400D4', 'tube' => '#FFFFFF']);
+        $bench = new Bench('gauge', ['enamel_red' => '#E8112D', 'brass' => '#E0151F', 'dial_face' => '#F5E400', 'cabinet' => '#1A9E3B', 'float_blue' => '#1B2CE0', 'pane' => '#00C8E8', 'gasket' => '#D400D4', 'tube' => '#FFFFFF']);
 
         $screws = [Bench::milled(0.50, 1.10, 0.05, 0, 0.55, -0.10, 0.010, 4, 10)];
         foreach ([[-0.21, 0.06], [0.21, 0.06], [-0.21, 1.04], [0.21, 1.04]] as [$x, $y]) {
@@ -141,7 +144,7 @@ final class SignalStation
         $bench->pair('dial', [$dial(40, Shapes::cylinder(0.15, 0.02, 40))], $marks, 'dial_face', 'Dial');
         $bench->pair('needle', [Bench::slab(0.012, 0.13, 0.008, 0, 0.85, 0.082)], [Bench::milled(0.012, 0.13, 0.008, 0, 0.85, 0.082, 0.002, 3, 6)], 'enamel_red', null, '_low', '_High');
         $bench->pair('pane', [$dial(40, Shapes::cylinder(0.152, 0.006, 40))->moved(0, 0, 0.034)], [$dial(96, Shapes::roundedCylinder(0.152, 0.006, 0.001, 96, 3))->moved(0, 0, 0.034)], 'pane');
-        $bench->pair('gasket', [Shapes::torus(0.19, 0.008, 40, 8)->turned(0, 90)->moved(0, 0.80, 0.052)], [Shapes::torus(0.19, 0.008, 120, 20)->turned(0, 90)->moved(0, 0.80, 0.052)], 'gasket');
+        $bench->pair('gasket', [Shapes::torus(0.19, 0.008, 40, 8)->turned(0, 90)->moved(0, 0.80, 0.052)], [Shapes::torus(0.19, 0.008, 120, 20)->turned(0, 90)->moved(0, 0.80, 0.052)], 'gasket', angle: 8.0);
         foreach (['a' => -0.12, 'b' => 0.12] as $which => $x) {
             $bench->pair("stilling_tube_$which", [Shapes::cylinder(0.045, 0.52, 24)->moved($x, 0.28, 0)], [Shapes::roundedCylinder(0.045, 0.52, 0.010, 96, 6)->moved($x, 0.28, 0)], 'tube');
         }
@@ -149,6 +152,52 @@ final class SignalStation
         $bench->pair('float_rod', [Shapes::cylinder(0.008, 0.36, 16)->moved(0, 0.37, 0.02)], [Shapes::roundedCylinder(0.008, 0.36, 0.003, 48, 4)->moved(0, 0.37, 0.02)], 'float_blue');
         $bench->pair('bracket', [Bench::slab(0.30, 0.04, 0.10, 0, 0.02, -0.02)], []);
 
-        return new DemoAsset('Tide gauge', 'gauge', $bench->low, $bench->high, 'obj');
+        return new DemoAsset('Tide gauge', 'gauge', $bench->low(self::badPage(...)), $bench->high, 'obj');
+    }
+
+    /**
+     * @param  array<string, Polygons>  $low
+     * @return array<string, Polygons>
+     */
+    private static function badPage(array $low): array
+    {
+        // The bracket at under half the density of the rest, and a side of the needle laid over the back plate.
+        $low['bracket_low'] = self::scaledUvs($low['bracket_low'], 0.4);
+        [$u, $v] = self::corner($low['backplate_low']);
+        $needle = $low['needle_low'];
+        [$from, $up] = self::corner(new Polygons($needle->points, [$needle->faces[0]], [$needle->uvs[0]]));
+        $moved = array_map(static fn (array $c): array => [$c[0] - $from + $u + 0.03, $c[1] - $up + $v + 0.03], $needle->uvs[0]);
+        $low['needle_low'] = new Polygons($needle->points, $needle->faces, [$moved, ...array_slice($needle->uvs, 1)]);
+
+        // The pane moved to within 3 px of what lies left of it.
+        $low['pane_low'] = $low['pane_low']->placed(-9 / 2048, 0.0, 1.0);
+
+        return $low;
+    }
+
+    /** Each face about its own middle. */
+    private static function scaledUvs(Polygons $shape, float $by): Polygons
+    {
+        return new Polygons($shape->points, $shape->faces, array_map(static function (array $face) use ($by): array {
+            $u = array_sum(array_column($face, 0)) / count($face);
+            $v = array_sum(array_column($face, 1)) / count($face);
+
+            return array_map(static fn (array $c): array => [$u + $by * ($c[0] - $u), $v + $by * ($c[1] - $v)], $face);
+        }, $shape->uvs));
+    }
+
+    /**
+     * @return array{float, float} the least u and v
+     */
+    private static function corner(Polygons $shape): array
+    {
+        $u = $v = INF;
+        foreach ($shape->uvs as $face) {
+            foreach ($face as [$x, $y]) {
+                [$u, $v] = [min($u, $x), min($v, $y)];
+            }
+        }
+
+        return [$u, $v];
     }
 }

@@ -33,6 +33,7 @@ Route::prefix('deliveries/{delivery}')->group(function (): void {
     Route::get('sets', [StationController::class, 'sets'])->can('view', 'delivery');
     Route::get('color-id', [StationController::class, 'colorId'])->can('view', 'delivery');
     Route::get('clearance', [StationController::class, 'clearance'])->can('view', 'delivery');
+    Route::get('surface', [StationController::class, 'surface'])->can('view', 'delivery');
     Route::get('hand-off', [StationController::class, 'handOff'])->can('view', 'delivery');
     Route::get('rays', [DeliveryController::class, 'rays'])->can('view', 'delivery');
     Route::get('mesh/{kind}', [DeliveryController::class, 'mesh'])->whereIn('kind', DisplayFile::KINDS)->can('view', 'delivery');
@@ -46,6 +47,7 @@ Route::prefix('deliveries/{delivery}')->group(function (): void {
         Route::post('recheck', [DeliveryController::class, 'recheck'])->can('change', 'delivery');
         Route::post('board', [DeliveryController::class, 'board'])->can('change', 'delivery');
         Route::post('reach', [DeliveryController::class, 'reach'])->can('change', 'delivery');
+        Route::post('mirrored', [DeliveryController::class, 'mirrored'])->can('change', 'delivery');
         Route::post('choices', [DeliveryController::class, 'choose'])->can('change', 'delivery');
         Route::post('files/{file}/role', [DeliveryController::class, 'role'])->can('change', 'delivery');
         Route::post('renames', [MendController::class, 'renames'])->can('view', 'delivery');

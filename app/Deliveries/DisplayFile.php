@@ -10,6 +10,8 @@ use Anvil\Geometry\Bytes;
 use Anvil\Geometry\DisplayMesh;
 use Anvil\Geometry\Mesh;
 use Anvil\Measures\Measures;
+use Anvil\Report\UvMeshes;
+use Anvil\Report\UvSheet;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 use App\Models\Delivery;
@@ -27,11 +29,13 @@ final class DisplayFile
 
     public const FITTED = 'fitted';
 
+    public const SURFACE = 'surface';
+
     /** Triangles that are shown of a file in any case. */
     private const LEAST = 20_000;
 
     /** What there may be a file of. */
-    public const KINDS = [self::SINGLE, self::FITTED];
+    public const KINDS = [self::SINGLE, self::FITTED, self::SURFACE];
 
     /**
      * The light meshes of a file as it was read, in its own unit and axes.
@@ -63,20 +67,13 @@ final class DisplayFile
     /**
      * The low poly moved outward by the reach in use.
      *
+     * @param  Measures  $low  with the meshes of low parts: a cage has a vertex for each of their own
      * @param  array<string, SetClearance>  $clearances  by set
      */
-    public static function writeCage(Delivery $delivery, StoredDelivery $stored, array $clearances): void
+    public static function writeCage(Delivery $delivery, Measures $low, array $clearances): void
     {
-        // A cage has a vertex for each of the low poly's own.
-        $lows = [];
-        $rows = $stored->parts();
-        foreach ($stored->light()->asset->parts as $number => $part) {
-            if ($part->role === Role::Low) {
-                $lows[$rows[$number]->id] = true;
-            }
-        }
         $single = [];
-        foreach ($stored->inspection(static fn (Part $part): bool => isset($lows[$part->id]))->asset->sets as $set) {
+        foreach ($low->asset->sets as $set) {
             $reach = ($clearances[$set->name] ?? null)?->inUse()->out;
             if ($reach !== null) {
                 array_push($single, ...self::cage($set, CageFit::single($set, $reach)));
@@ -85,6 +82,37 @@ final class DisplayFile
         self::put(self::path($delivery, self::SINGLE), $single);
         // A cage that was fitted at another reach or in other sets is no more the one of this delivery.
         Store::dropFile(self::path($delivery, self::FITTED));
+    }
+
+    /** A delivery with the meshes of its low parts alone. */
+    public static function low(StoredDelivery $stored): Measures
+    {
+        $lows = [];
+        $rows = $stored->parts();
+        foreach ($stored->light()->asset->parts as $number => $part) {
+            if ($part->role === Role::Low) {
+                $lows[$rows[$number]->id] = true;
+            }
+        }
+
+        return $stored->inspection(static fn (Part $part): bool => isset($lows[$part->id]));
+    }
+
+    /**
+     * The UV pages: what is known of them, and the low poly with its UVs (`UvMeshes`).
+     *
+     * @param  Measures  $low  with the meshes of low parts
+     */
+    public static function writeSurface(Delivery $delivery, Measures $low, UvSheet $sheet): void
+    {
+        $meshes = UvMeshes::of($low);
+        self::putAll(self::path($delivery, self::SURFACE), $meshes->head, $meshes->body);
+        Store::put(self::sheetPath($delivery), json_encode($sheet->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE));
+    }
+
+    public static function sheetPath(Delivery $delivery): string
+    {
+        return $delivery->folder().'/display/surface.json';
     }
 
     /**
@@ -165,6 +193,14 @@ final class DisplayFile
             $head[] = [...$said, 'colors' => $colors, 'vertices' => intdiv(count($light->positions), 3), 'triangles' => intdiv(count($light->triangles), 3)];
             $body .= Bytes::packFloats($light->positions).Bytes::packUints($light->triangles);
         }
+        self::putAll($path, $head, $body);
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $head  of each part
+     */
+    private static function putAll(string $path, array $head, string $body): void
+    {
         $json = json_encode(['parts' => $head], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
         $json .= str_repeat(' ', (4 - strlen($json) % 4) % 4);
         Store::put($path, pack('V', strlen($json)).$json.$body);

@@ -11,6 +11,7 @@ use Anvil\Measures\Kind\Shades;
 use Anvil\Measures\Kind\Whole;
 use Anvil\Measures\MeasureCatalogue;
 use Anvil\Report\Report;
+use Anvil\Report\UvSheet;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\FoundIds;
 use App\Deliveries\Judging;
@@ -43,7 +44,10 @@ final class CheckDelivery extends DeliveryJob
         $results = Judging::results($measures);
         $plan = $measures->ofAsset(Layout::class);
         $report = new Report($measures, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
-        DisplayFile::writeCage($delivery, $stored, $clearances);
+        $low = DisplayFile::low($stored);
+        DisplayFile::writeCage($delivery, $low, $clearances);
+        DisplayFile::writeSurface($delivery, $low, UvSheet::of($measures));
+        unset($low);
         $whole = MeasureCatalogue::get(Whole::class)->subjects($measures) === [] ? null : $measures->ofAsset(Whole::class);
         $extra = [
             'shades' => (object) $measures->ofAsset(Shades::class),

@@ -84,7 +84,7 @@ final class Asset extends Model
     public function decided(): Choices
     {
         $choices = $this->choices;
-        foreach (['sets', 'occlusion'] as $byName) {
+        foreach (['sets', 'occlusion', 'mirroredIslands'] as $byName) {
             if (is_array($choices[$byName] ?? null)) {
                 // Names such as 0 and 1 are no list, and none at all is none either.
                 $choices[$byName] = (object) $choices[$byName];

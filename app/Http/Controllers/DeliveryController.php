@@ -23,6 +23,7 @@ use App\Http\Requests\ChoiceRequest;
 use App\Http\Requests\DeleteDeliveryRequest;
 use App\Http\Requests\HandInRequest;
 use App\Http\Requests\LayoutRequest;
+use App\Http\Requests\MirroredRequest;
 use App\Http\Requests\OutputRequest;
 use App\Http\Requests\ReachRequest;
 use App\Http\Requests\RoleRequest;
@@ -88,10 +89,10 @@ final class DeliveryController extends Controller
         return response()->json((new DeliveryPage($delivery, Unchanged::markOf($request)))->data());
     }
 
-    #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{kind}', operationId: 'cageMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'kind', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['single', 'fitted']))], responses: [new OA\Response(response: 200, description: 'Light meshes of a cage: length of a JSON header, the header, float32 positions and uint32 triangles a part', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
+    #[OA\Get(path: '/api/deliveries/{delivery}/mesh/{kind}', operationId: 'cageMesh', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'kind', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['single', 'fitted', 'surface']))], responses: [new OA\Response(response: 200, description: 'Light meshes of a cage: length of a JSON header, the header, float32 positions and uint32 triangles a part; or the low poly with its UVs: the header, then of each part float32 positions and UVs of all corners, uint32 islands and edges of all triangles', content: new OA\MediaType(mediaType: 'application/octet-stream'))])]
     public function mesh(Delivery $delivery, string $kind): Response
     {
-        return self::meshes(DisplayFile::path($delivery, $kind === DisplayFile::FITTED ? $kind : DisplayFile::SINGLE), 'no-cache');
+        return self::meshes(DisplayFile::path($delivery, in_array($kind, DisplayFile::KINDS, true) ? $kind : DisplayFile::SINGLE), 'no-cache');
     }
 
     /** The light meshes of a file, as soon as it is read. */
@@ -148,6 +149,20 @@ final class DeliveryController extends Controller
         $this->startOver($delivery, function (Delivery $delivery) use ($request, $file): void {
             $file->update(['role' => $request->role()?->value]);
             $delivery->asset->update(['changed_by' => $this->user()]);
+        });
+
+        return response()->noContent();
+    }
+
+    /** Declares that a UV island may lie on others, or no more; it holds over deliveries for as long as the island does. */
+    #[OA\Post(path: '/api/deliveries/{delivery}/mirrored', operationId: 'declareMirrored', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['part', 'island', 'mirrored'], properties: [new OA\Property(property: 'part', type: 'string'), new OA\Property(property: 'island', description: 'the key of the island', type: 'string'), new OA\Property(property: 'mirrored', type: 'boolean')])), responses: [new OA\Response(response: 204, description: 'Declared')])]
+    public function mirrored(MirroredRequest $request, Delivery $delivery): Response
+    {
+        $this->startOver($delivery, function (Delivery $delivery) use ($request): void {
+            $islands = $delivery->asset->decided()->mirroredIslands;
+            $own = array_values(array_diff($islands[$request->part()] ?? [], [$request->island()]));
+            $islands[$request->part()] = $request->boolean('mirrored') ? [...$own, $request->island()] : $own;
+            $delivery->asset->update(['choices' => [...$delivery->asset->choices, 'mirroredIslands' => array_filter($islands)], 'changed_by' => $this->user()]);
         });
 
         return response()->noContent();

@@ -11,6 +11,7 @@ use App\Deliveries\Stations\HandOffPage;
 use App\Deliveries\Stations\IntakePage;
 use App\Deliveries\Stations\PairingPage;
 use App\Deliveries\Stations\SetsPage;
+use App\Deliveries\Stations\SurfacePage;
 use App\Http\Data\DeliveryProgressData;
 use App\Http\Middleware\Unchanged;
 use App\Models\Delivery;
@@ -57,6 +58,12 @@ final class StationController extends Controller
     public function clearance(Delivery $delivery): JsonResponse
     {
         return response()->json(ClearancePage::of($delivery));
+    }
+
+    #[OA\Get(path: '/api/deliveries/{delivery}/surface', operationId: 'surface', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'Surface', content: new OA\JsonContent(ref: '#/components/schemas/SurfaceData'))])]
+    public function surface(Delivery $delivery): JsonResponse
+    {
+        return response()->json(SurfacePage::of($delivery));
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}/hand-off', operationId: 'handOff', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'Hand-off', content: new OA\JsonContent(ref: '#/components/schemas/HandOffData'))])]

@@ -14,11 +14,8 @@ final class Catalogue
 {
     /** Codes that the check catalogue has and that are not looked for yet: a standard may name them already. A check that is built leaves this list. */
     private const PLANNED = [
-        'uv-overlap', 'uv-degenerate', 'uv-mirrored', 'uv-padding',
-        'uv-border', 'uv-stretch', 'texel-density', 'texel-coarse', 'uv-use', 'uv-turned', 'page-hidden', 'hard-no-seam', 'seam-
-        not-hard', 'soft-over-sharp', 'rim-wave', 'silhouette-loss', 'proof-retouch', 'map-unreadable', 'map-size', 'map-bits',
-        'map-space', 'map-green', 'map-turned', 'map-other', 'map-hole', 'map-padding', 'map-blend', 'map-differs', 'package-
-        stale', 'package-mixed', 'part-gone', 'tie-half-moved', 'waiver-died',
+        'proof-retouch', 'map-unreadable', 'map-size', 'map-bits', 'map-space', 'map-green', 'map-turned', 'map-other', 'map-hole', 'map-padding', 'map-blend',
+        'map-differs', 'package-stale', 'package-mixed', 'part-gone', 'tie-half-moved', 'waiver-died',
     ];
 
     /** @var list<Check>|null */

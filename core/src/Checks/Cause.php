@@ -64,14 +64,14 @@ final readonly class Cause
     }
 
     /**
-     * @param  array{file?: string, part?: string, set?: string, other?: string}  $subject
+     * @param  array{file?: string, part?: string, set?: string, other?: string, page?: string}  $subject
      */
     private static function name(array $subject): string
     {
         return match (true) {
             isset($subject['part']) => $subject['part'],
             isset($subject['set'], $subject['other']) => "{$subject['set']} and {$subject['other']}",
-            default => $subject['set'] ?? $subject['other'] ?? basename($subject['file'] ?? ''),
+            default => $subject['set'] ?? $subject['other'] ?? $subject['page'] ?? basename($subject['file'] ?? ''),
         };
     }
 
@@ -85,6 +85,7 @@ final readonly class Cause
         $about = Catalogue::about()[$first->code] ?? null;
         $file = basename(str_replace('\\', '/', $first->subject['file'] ?? ''));
         [$one, $many] = match (true) {
+            ! $isOfSets && ! isset($first->subject['part']) && isset($first->subject['page']) => ['page', 'pages'],
             ! $isOfSets => ['part', 'parts'],
             isset($first->subject['other']) => ['pair of sets', 'pairs of sets'],
             default => ['set', 'sets'],

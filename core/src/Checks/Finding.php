@@ -14,7 +14,7 @@ use Anvil\Standard\Waiver;
 final readonly class Finding
 {
     /**
-     * @param  array{file?: string, part?: string, set?: string, other?: string}  $subject
+     * @param  array{file?: string, part?: string, set?: string, other?: string, page?: string}  $subject
      * @param  list<array{float, float, float}>  $where
      */
     public function __construct(

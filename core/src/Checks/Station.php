@@ -19,6 +19,6 @@ enum Station: string
     /** Whether this station has been built; one that has not is never shown as clear. */
     public function isBuilt(): bool
     {
-        return ! in_array($this, [self::Surface, self::Proof], true);
+        return $this !== self::Proof;
     }
 }

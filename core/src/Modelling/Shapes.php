@@ -72,6 +72,8 @@ final class Shapes
     public static function lathe(array $profile, int $sides, bool $hardUv = true): Polygons
     {
         $runs = self::runs($profile, $hardUv);
+        // One density for all: strips round the widest place, caps as discs in a row over them.
+        $caps = $hardUv && count($runs) > 1 ? array_filter($runs, self::isCap(...)) : [];
         $lengths = array_map(static function (array $run): float {
             $sum = 0.0;
             for ($i = 0; $i + 1 < count($run); $i++) {
@@ -81,9 +83,17 @@ final class Shapes
             return max($sum, 1e-9);
         }, $runs);
         $gap = 0.02;
-        $total = array_sum($lengths);
-        $room = 1.0 - $gap * (count($runs) + 1);
+        $widest = max(1e-9, ...array_map(static fn (array $point): float => $point[0], $profile));
+        $disc = $caps === [] ? 0.0 : 2 * max(array_map(static fn (array $run): float => max($run[0][0], $run[1][0]), $caps));
+        $strips = array_sum(array_diff_key($lengths, $caps));
+        $room = 1.0 - $gap * (count($runs) - count($caps) + ($caps === [] ? 1 : 2));
+        // An open run may use the height of the page; with caps all keeps one scale.
+        $scale = min(0.96 / (2 * M_PI * $widest), $room / max(1e-9, $strips + $disc));
+        $width = $caps === [] ? 0.96 : 2 * M_PI * $widest * $scale;
+        $tall = $caps === [] ? $room / max(1e-9, $strips) : $scale;
         $v0 = $gap;
+        $u0 = $gap;
+        $top = 1.0 - $gap - $scale * $disc / 2;
         $out = [];
         foreach ($runs as $r => $run) {
             $points = $faces = $uvs = [];
@@ -98,15 +108,20 @@ final class Shapes
                     break;
                 }
                 $step = hypot($run[$i + 1][0] - $radius, $run[$i + 1][1] - $height);
-                $va = $v0 + $room * $along / $total;
-                $vb = $v0 + $room * ($along + $step) / $total;
+                $va = $v0 + $tall * $along;
+                $vb = $v0 + $tall * ($along + $step);
                 $along += $step;
                 for ($s = 0; $s < $sides; $s++) {
                     $a = $i * $sides + $s;
                     $b = $i * $sides + ($s + 1) % $sides;
-                    $ua = 0.02 + 0.96 * $s / $sides;
-                    $ub = 0.02 + 0.96 * ($s + 1) / $sides;
-                    if ($radius <= 0.0) {
+                    $ua = 0.02 + $width * $s / $sides;
+                    $ub = 0.02 + $width * ($s + 1) / $sides;
+                    if (isset($caps[$r])) {
+                        $size = $scale * max($run[0][0], $run[1][0]);
+                        $rim = static fn (int $k): array => [$u0 + $size + $size * cos(2 * M_PI * $k / $sides), $top + ($radius <= 0.0 ? -1 : 1) * $size * sin(2 * M_PI * $k / $sides)];
+                        $faces[] = $radius <= 0.0 ? [$a, $b + $sides, $a + $sides] : [$a, $b, $a + $sides];
+                        $uvs[] = $radius <= 0.0 ? [[$u0 + $size, $top], $rim($s + 1), $rim($s)] : [$rim($s), $rim($s + 1), [$u0 + $size, $top]];
+                    } elseif ($radius <= 0.0) {
                         $faces[] = [$a, $b + $sides, $a + $sides];
                         $uvs[] = [[($ua + $ub) / 2, $va], [$ub, $vb], [$ua, $vb]];
                     } elseif ($run[$i + 1][0] <= 0.0) {
@@ -118,7 +133,11 @@ final class Shapes
                     }
                 }
             }
-            $v0 += $room * $lengths[$r] / $total + $gap;
+            if (isset($caps[$r])) {
+                $u0 += 2 * $scale * max($run[0][0], $run[1][0]) + $gap;
+            } else {
+                $v0 += $tall * $lengths[$r] + $gap;
+            }
             $out[] = new Polygons($points, $faces, $uvs);
         }
 
@@ -290,5 +309,15 @@ final class Shapes
         $runs[] = $run;
 
         return $runs;
+    }
+
+    /**
+     * Whether a run closes a flat end.
+     *
+     * @param  list<array{float, float}>  $run
+     */
+    private static function isCap(array $run): bool
+    {
+        return count($run) === 2 && ($run[0][0] <= 0.0 || $run[1][0] <= 0.0) && abs($run[1][1] - $run[0][1]) < 0.2 * abs($run[1][0] - $run[0][0]);
     }
 }

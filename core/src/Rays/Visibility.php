@@ -32,11 +32,14 @@ final class Visibility
 
     private readonly float $near;
 
-    public function __construct(TriangleTree $assembled)
+    /**
+     * @param  float|null  $diagonal  of all that is looked over, where that is more than this hides
+     */
+    public function __construct(TriangleTree $assembled, ?float $diagonal = null)
     {
         $this->cast = new SegmentCast($assembled);
         $this->blocked = array_fill(0, 64, -1);
-        $this->far = 2 * ($assembled->bounds()?->diagonal() ?? 0.0);
+        $this->far = 2 * ($diagonal ?? $assembled->bounds()?->diagonal() ?? 0.0);
         $this->near = $this->far / 16;
         for ($k = 63; $k >= 0; $k--) {
             $z = ($k + 0.5) / 64;
@@ -50,6 +53,16 @@ final class Visibility
      * @param  float  $fx  unit face normal
      */
     public function seen(float $px, float $py, float $pz, float $fx, float $fy, float $fz): bool
+    {
+        return $this->seenWith(null, $px, $py, $pz, $fx, $fy, $fz);
+    }
+
+    /**
+     * The same where something else hides, too.
+     *
+     * @param  float  $fx  unit face normal
+     */
+    public function seenWith(?self $other, float $px, float $py, float $pz, float $fx, float $fy, float $fz): bool
     {
         // A frame on the normal without a branch at the pole (J. Frisvad; T. Duff et al., "Building an Orthonormal Basis, Revisited", 2017).
         $sign = $fz >= 0.0 ? 1.0 : -1.0;
@@ -77,6 +90,9 @@ final class Visibility
             $dz = $x * $tz + $y * $bz + $z * $fz;
             // What stands in the way mostly stands near: a short line meets fewer boxes.
             if (! $this->cast->any($px, $py, $pz, $dx, $dy, $dz, 0.0, $this->near, $this->blocked[$k]) && ! $this->cast->any($px, $py, $pz, $dx, $dy, $dz, $this->near, $this->far)) {
+                if ($other !== null && $other->cast->any($px, $py, $pz, $dx, $dy, $dz, 0.0, $other->far)) {
+                    continue;
+                }
                 $this->open = $k;
 
                 return true;

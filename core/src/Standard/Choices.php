@@ -20,6 +20,7 @@ final readonly class Choices
      * @param  array<string, list<string>>|string  $occlusion  `own`, `all`, or set → sets
      * @param  list<string>  $mirrored  part-name patterns
      * @param  list<string>  $cards  part-name patterns: parts whose rest is masked out
+     * @param  array<string, list<string>>  $mirroredIslands  low part → keys of UV islands (`Surface\Islands::key`) that are meant to lie on others
      */
     public function __construct(
         public array $sets = [],
@@ -29,6 +30,7 @@ final readonly class Choices
         public array|string $occlusion = 'own',
         public array $mirrored = [],
         public array $cards = [],
+        public array $mirroredIslands = [],
     ) {
     }
 
@@ -37,7 +39,7 @@ final readonly class Choices
      */
     public static function ofJson(string $text): self
     {
-        $json = Json::parse($text)->only(['sets', 'leftOut', 'bakedOnItself', 'detachable', 'occlusion', 'mirrored', 'cards']);
+        $json = Json::parse($text)->only(['sets', 'leftOut', 'bakedOnItself', 'detachable', 'occlusion', 'mirrored', 'cards', 'mirroredIslands']);
         $occlusion = $json->value('occlusion') ?? 'own';
         if (is_string($occlusion) && ! in_array($occlusion, ['own', 'all'], true)) {
             throw Unreadable::because('occlusion is neither "own", "all" nor an object of sets');
@@ -51,12 +53,19 @@ final readonly class Choices
             is_string($occlusion) ? $occlusion : self::lists($json, 'occlusion'),
             $json->strings('mirrored'),
             $json->strings('cards'),
+            self::lists($json, 'mirroredIslands'),
         );
     }
 
     public function leavesOut(string $base, string $name): bool
     {
         return Pattern::anyFits($this->leftOut, $base) || Pattern::anyFits($this->leftOut, $name);
+    }
+
+    /** Whether a low part is declared to lie on others in UV. */
+    public function isMirrored(string $base, string $name): bool
+    {
+        return Pattern::anyFits($this->mirrored, $base) || Pattern::anyFits($this->mirrored, $name);
     }
 
     /** Whether a set's occlusion is to take another set into account, where the choices name who does; where they do not, all stand around it. */
@@ -78,6 +87,7 @@ final readonly class Choices
             'occlusion' => is_string($this->occlusion) ? $this->occlusion : (object) $this->occlusion,
             'mirrored' => $this->mirrored,
             'cards' => $this->cards,
+            ...($this->mirroredIslands === [] ? [] : ['mirroredIslands' => $this->mirroredIslands]),
         ];
     }
 

@@ -28,6 +28,7 @@ final readonly class Standard
      * @param  array<string, array{severity: string|null, limit: float|null, caution: float|null}>  $checks  by code; severity may be `off`
      * @param  string|null  $unit  of the lengths in files that say none
      * @param  array<string, Color>  $idColors  colors that are fixed for IDs, by their names, with `*`
+     * @param  bool  $udim  each UV tile of a material is a page of its own, named by its UDIM number (`"pages":"udim"`)
      */
     private function __construct(
         public string $name = 'built-in',
@@ -43,6 +44,7 @@ final readonly class Standard
         public array $checks = [],
         public ?string $unit = null,
         public array $idColors = [],
+        public bool $udim = false,
     ) {
     }
 
@@ -84,7 +86,7 @@ final readonly class Standard
             $suffixes,
             self::choice($json, 'pairing', ['names', 'whole']) === 'whole',
             $mapSize,
-            $json->int('pages'),
+            $json->value('pages') === 'udim' ? null : $json->int('pages'),
             $json->int('triangleBudget'),
             self::number($json, 'texelDensity'),
             self::choice($json, 'greenChannel', ['+Y', '-Y']),
@@ -99,6 +101,7 @@ final readonly class Standard
             self::checks($json->object('checks')),
             $json->string('unit') === null ? null : self::choice($json, 'unit', self::UNITS),
             self::colors($json->object('idColors')),
+            $json->value('pages') === 'udim',
         );
     }
 
@@ -126,18 +129,18 @@ final readonly class Standard
     /** The same rules with other rays. */
     public function withRays(RaySettings $rays): self
     {
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks, $this->unit, $this->idColors);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
     }
 
     public function named(string $name): self
     {
-        return new self($name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors);
+        return new self($name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
     }
 
     /** The same rules with all parts as one set, whatever their names. */
     public function asWhole(): self
     {
-        return new self($this->name, $this->suffixes, true, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors);
+        return new self($this->name, $this->suffixes, true, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
     }
 
     /**
@@ -147,7 +150,7 @@ final readonly class Standard
      */
     public function withSuffixes(array $suffixes): self
     {
-        return new self($this->name, [...$this->suffixes, ...$suffixes], $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors);
+        return new self($this->name, [...$this->suffixes, ...$suffixes], $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
     }
 
     /**
@@ -157,7 +160,7 @@ final readonly class Standard
      */
     public function withReaches(array $reaches): self
     {
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, array_replace($this->reach, $reaches), $this->checks, $this->unit, $this->idColors);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, array_replace($this->reach, $reaches), $this->checks, $this->unit, $this->idColors, $this->udim);
     }
 
     /**
@@ -208,6 +211,12 @@ final readonly class Standard
         return $this->cautionOf($code) ?? min(Limits::cautionOf($code), $this->limitInForce($code));
     }
 
+    /** The gap in px that UV islands have to keep: the limit of `uv-padding`, built in by the map size (common practice). */
+    public function padding(): float
+    {
+        return $this->limit('uv-padding', $this->mapSize / 256);
+    }
+
     public function limit(string $code, float $default): float
     {
         return $this->checks[$code]['limit'] ?? $default;
@@ -236,7 +245,7 @@ final readonly class Standard
             'suffixes' => $this->suffixes,
             'pairing' => $this->whole ? 'whole' : 'names',
             'mapSize' => $this->mapSize,
-            'pages' => $this->pages,
+            'pages' => $this->udim ? 'udim' : $this->pages,
             'triangleBudget' => $this->triangleBudget,
             'texelDensity' => $this->texelDensity,
             'greenChannel' => $this->greenChannel,

@@ -16,21 +16,33 @@ final readonly class PoseDifference
 {
     private const WHERE = 8;
 
+    /** Triangles whose outlines in UV are kept for people to look at. */
+    private const OUTLINES = 400;
+
     /**
      * @param  array<string, array{distance: float, count: int, missing: int, where: list<array{float, float, float}>}>  $files  by pose file: the greatest
      *                                                                                                                  distance in UV from a triangle to its counterpart, triangles without a counterpart, and of these those that only the baked low has
+     * @param  list<array{page: string, ships: bool, outline: list<float>}>  $outlines  of some of them, in UV
      */
-    private function __construct(public array $files)
+    private function __construct(public array $files, public array $outlines)
     {
     }
 
     /**
-     * @param  array<mixed>  $stored  `files`
+     * @param  array<mixed>  $stored  of `toArray`
      */
     public static function kept(array $stored): self
     {
-        /** @var array<string, array{distance: float, count: int, missing: int, where: list<array{float, float, float}>}> $stored */
-        return new self($stored);
+        /** @var array{files: array<string, array{distance: float, count: int, missing: int, where: list<array{float, float, float}>}>, outlines: list<array{page: string, ships: bool, outline: list<float>}>} $stored */
+        return new self($stored['files'], $stored['outlines']);
+    }
+
+    /**
+     * @return array<string, mixed>
+     */
+    public function toArray(): array
+    {
+        return ['files' => $this->files, 'outlines' => $this->outlines];
     }
 
     /**
@@ -46,7 +58,7 @@ final readonly class PoseDifference
             [$lowPages, $posePages] = [['' => reset($lowPages)], ['' => reset($posePages)]];
         }
         $none = ['distance' => 0.0, 'count' => 0, 'missing' => 0, 'where' => []];
-        $files = [];
+        $files = $outlines = [];
         foreach ($pose as $part) {
             $files[$part->path] = $none;
         }
@@ -56,6 +68,9 @@ final readonly class PoseDifference
                 foreach (self::unlike($these, $those, $same) as [$polygon, $distance]) {
                     $file = $missing ? $first : $polygon['path'];
                     $found = $files[$file] ?? $none;
+                    if (count($outlines) < self::OUTLINES) {
+                        $outlines[] = ['page' => (string) $page, 'ships' => ! $missing, 'outline' => $polygon['outline']];
+                    }
                     $files[$file] = [
                         'distance' => max($found['distance'], $distance), 'count' => $found['count'] + 1, 'missing' => $found['missing'] + ($missing ? 1 : 0),
                         'where' => count($found['where']) < self::WHERE ? [...$found['where'], $polygon['at']] : $found['where'],
@@ -64,7 +79,7 @@ final readonly class PoseDifference
             }
         }
 
-        return new self($files);
+        return new self($files, $outlines);
     }
 
     /**

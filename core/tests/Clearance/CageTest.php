@@ -32,7 +32,7 @@ final class CageTest extends TestCase
         self::assertTrue($fit->isClean());
         self::assertGreaterThan(0, $fit->more);
         self::assertGreaterThan(100, $fit->less);
-        self::assertSame([], Assets::codes(self::handedIn($report, $fit, 'obj')));
+        self::assertSame([], Assets::codesBesideSurface(self::handedIn($report, $fit, 'obj')));
     }
 
     /**

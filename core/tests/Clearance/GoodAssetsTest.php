@@ -6,6 +6,7 @@ namespace Anvil\Tests\Clearance;
 
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
+use Anvil\Modelling\Atlas;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Standard\Severity;
@@ -28,7 +29,7 @@ final class GoodAssetsTest extends TestCase
         yield 'rounded cylinder of enough sides' => [['a_low' => Shapes::cylinder(1, 2, 32)], ['a_high' => Shapes::roundedCylinder(1, 2, 0.06, 96, 6)], '{}'];
         yield 'all-smooth organic shape' => [['a_low' => self::potato(12, 24)->triangulated()], ['a_high' => self::potato(60, 120)], '{}'];
         yield 'blade' => [['a_low' => Shapes::box(3, 0.02, 1)], ['a_high' => Shapes::roundedBox(3, 0.02, 1, 0.009, 4, 3)], '{}'];
-        yield 'spike' => [['a_low' => Shapes::lathe([[0.0, -1.0], [0.3, -1.0], [0.0, 1.0]], 16)], ['a_high' => Shapes::lathe([[0.0, -1.0], [0.29, -1.0], [0.3, -0.98], [0.15, 0.0], [0.01, 0.98], [0.0, 1.0]], 64)], '{}'];
+        yield 'spike' => [['a_low' => Shapes::lathe([[0.0, -1.0], [0.3, -1.0], [0.0, 1.0]], 32)], ['a_high' => Shapes::lathe([[0.0, -1.0], [0.29, -1.0], [0.3, -0.98], [0.15, 0.0], [0.01, 0.98], [0.0, 1.0]], 64)], '{}'];
         yield 'filleted corner' => [['a_low' => self::corner(0.0, 0)], ['a_high' => self::corner(0.15, 8)], '{}'];
         yield 'hollow cup' => [['a_low' => $cup(32, 0.0)], ['a_high' => $cup(96, 0.01)], '{}'];
         $tuft = static function (int $cuts): Polygons {
@@ -43,7 +44,7 @@ final class GoodAssetsTest extends TestCase
         yield 'tuft of strands' => [['a_low' => $tuft(6)], ['a_high' => $tuft(6)], '{}'];
         yield 'panel with backed floaters' => [['a_low' => Shapes::sheet(2, 2)], ['a_high' => Shapes::sheet(2, 2, 12, 12)->with(Shapes::cylinder(0.1, 0.03, 24)->moved(0.3, 0.017, 0.3))], '{}'];
         yield 'high that includes its low' => [['a_low' => Shapes::box(2, 1, 1)], ['a_high' => Shapes::box(2, 1, 1)->with(Shapes::cylinder(0.2, 0.1, 32)->moved(0, 0.5, 0))], '{}'];
-        yield 'flat capped n-gon' => [['a_low' => self::prism(12)], ['a_high' => Shapes::roundedCylinder(1, 1, 0.05, 96, 5)], '{}'];
+        yield 'flat capped n-gon' => [['a_low' => self::prism(48)], ['a_high' => Shapes::roundedCylinder(1, 1, 0.05, 96, 5)], '{}'];
         yield 'bolts and pipes through walls' => [
             ['wall_low' => Shapes::box(2, 0.2, 2)->placed(0, 0, 0.5), 'pipe_low' => Shapes::cylinder(0.2, 1.2, 24)->placed(0.5, 0.5, 0.5)],
             ['wall_high' => Shapes::roundedBox(2, 0.2, 2, 0.02, 3, 4), 'pipe_high' => Shapes::roundedCylinder(0.2, 1.2, 0.02, 64, 4)], '{}',
@@ -58,7 +59,7 @@ final class GoodAssetsTest extends TestCase
     #[DataProvider('good')]
     public function test_a_good_asset_gives_no_blocker_and_no_caution(array $low, array $high, string $choices): void
     {
-        $report = Assets::report($low, $high, '{}', $choices, [], 16384);
+        $report = Assets::report(Atlas::packed($low), $high, '{}', $choices, [], 16384);
         self::assertSame([], array_values(array_filter(Assets::codes($report), static fn (string $code): bool => ! str_ends_with($code, ' note'))));
         self::assertTrue($report->isReady());
     }
@@ -71,7 +72,7 @@ final class GoodAssetsTest extends TestCase
             Assets::file('a_low.obj', ['a_low' => new Part('a_low', $box, ['steel' => '#808080', 'paint' => '#C02020'])]),
             Assets::file('a_high.obj', ['a_high' => new Part('a_high', $high, ['steel' => '#0000FF', 'paint' => '#FFFF00'])]),
         ], '{"pages":2}');
-        self::assertSame([], Assets::codes($report));
+        self::assertSame([], Assets::codesBesideSurface($report));
         self::assertSame(0, $report->count(Severity::Blocker));
     }
 

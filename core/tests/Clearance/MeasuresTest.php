@@ -362,7 +362,6 @@ final class MeasuresTest extends TestCase
         self::assertGreaterThanOrEqual($measures->secondsOf(Places::class), $seconds['off-alignment']);
         self::assertLessThan($measures->secondsOf(Rays::class), $seconds['span-closed']);
         self::assertLessThan($measures->secondsOf(Rays::class), $seconds['pair-self']);
-        self::assertSame('ray-miss', array_search(max($seconds), $seconds, true));
     }
 
     public function test_a_set_that_was_measured_is_kept_whole(): void

@@ -184,10 +184,11 @@ final class FormatRulesTest extends TestCase
         $uv = pack("$code*", 0, (int) $full, (int) $full, 0, 100, 100);
         $points = pack('g*', 0, 0, 0, 1, 0, 0, 0, 1, 0);
         $mesh = self::mesh('x.gltf', self::gltf($points.$uv, [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => $type, 'normalized' => true, 'count' => 3, 'type' => 'VEC2']], [[0, 36], [36, strlen($uv)]], ['POSITION' => 0, 'TEXCOORD_0' => 1]));
-        self::assertEqualsWithDelta([0.0, 1.0, 1.0, 0.0, 100 / $full, 100 / $full], $mesh->uvs, 1e-6);
+        // V points down in the file, and up in the core.
+        self::assertEqualsWithDelta([0.0, 0.0, 1.0, 1.0, 100 / $full, 1 - 100 / $full], $mesh->uvs, 1e-6);
         if ($type === 5120 || $type === 5122) {
             $least = pack("$code*", -(int) $full - 1, 0, 0, 0, 0, 0);
-            self::assertEqualsWithDelta([-1.0, 0.0], array_slice(self::mesh('x.gltf', self::gltf($points.$least, [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => $type, 'normalized' => true, 'count' => 3, 'type' => 'VEC2']], [[0, 36], [36, strlen($least)]], ['POSITION' => 0, 'TEXCOORD_0' => 1]))->uvs, 0, 2), 1e-6);
+            self::assertEqualsWithDelta([-1.0, 1.0], array_slice(self::mesh('x.gltf', self::gltf($points.$least, [['bufferView' => 0, 'componentType' => 5126, 'count' => 3, 'type' => 'VEC3'], ['bufferView' => 1, 'componentType' => $type, 'normalized' => true, 'count' => 3, 'type' => 'VEC2']], [[0, 36], [36, strlen($least)]], ['POSITION' => 0, 'TEXCOORD_0' => 1]))->uvs, 0, 2), 1e-6);
         }
     }
 
@@ -543,7 +544,7 @@ final class FormatRulesTest extends TestCase
         self::assertSame('#FF0000', $part->colors['steel']);
         self::assertCount(3, array_unique($part->mesh->triangleMaterials()));
         $at = static fn (int $k): array => [(float) $part->mesh->uvs[2 * $part->mesh->triUvs[$k]], (float) $part->mesh->uvs[2 * $part->mesh->triUvs[$k] + 1]];
-        self::assertSame([[0.0, 0.0], [1.0, 0.0], [0.0, 1.0], [0.0, 0.0], [1.0, 0.0], [0.0, 1.0]], array_map($at, [0, 1, 2, 6, 7, 8]));
+        self::assertSame([[0.0, 1.0], [1.0, 1.0], [0.0, 0.0], [0.0, 1.0], [1.0, 1.0], [0.0, 0.0]], array_map($at, [0, 1, 2, 6, 7, 8]));
     }
 
     public function test_units_are_told_by_their_usual_names(): void

@@ -126,7 +126,7 @@ final class HandedInTest extends TestCase
     {
         $box = \Anvil\Modelling\Shapes::box(1, 1, 1);
         $report = Assets::reportOf([Assets::file('a_low.obj', ['keel_low' => $box]), Assets::file('b_low.obj', ['keel_low' => $box->scaled(9, 9, 9)]), Assets::file('c_high.obj', ['keel_high' => \Anvil\Modelling\Shapes::roundedBox(1, 1, 1, 0.05, 3)])]);
-        self::assertSame(['name-duplicate blocker'], Assets::codes($report));
+        self::assertSame(['name-duplicate blocker'], Assets::codesBesideSurface($report));
         self::assertSame('not-run', Assets::state($report, 'ray-miss'));
     }
 }

@@ -111,10 +111,10 @@ final class PackageAndExplodeTest extends TestCase
         }
     }
 
-    public function test_the_tide_gauge_has_the_four_faults_it_was_made_with(): void
+    public function test_the_tide_gauge_has_the_faults_it_was_made_with(): void
     {
         $report = Inspector::inspect($this->write(SignalStation::tideGauge()), Standard::ofJson('{"rays":{"count":2048}}'), new Choices);
-        self::assertSame(['pair-no-high', 'suffix-case', 'name-case', 'id-close'], array_map(static fn ($finding): string => $finding->code, self::faults($report)));
+        self::assertSame(['pair-no-high', 'suffix-case', 'name-case', 'id-close', 'uv-overlap', 'uv-padding', 'uv-padding', 'texel-density', 'hard-no-seam'], array_map(static fn ($finding): string => $finding->code, self::faults($report)));
         self::assertSame(['Dial_high' => 'dial_high', 'needle_High' => 'needle_high'], array_column($report->toArray()['suggestions'], 'rename', 'part'));
         self::assertFalse($report->isReady());
         self::assertEquals(self::withoutTimes($report), self::withoutTimes(Inspector::inspect($this->write(SignalStation::tideGauge()), Standard::ofJson('{"rays":{"count":2048}}'), new Choices)));

@@ -146,7 +146,7 @@ final class PlaceTest extends TestCase
 
     public function test_where_all_as_one_would_bake_clean_the_first_finding_on_names_says_so(): void
     {
-        $low = ['hull_low' => Shapes::box(1, 1, 1), 'mast_low' => Shapes::box(1, 1, 1)->moved(4, 0, 0)];
+        $low = \Anvil\Modelling\Atlas::packed(['hull_low' => Shapes::box(1, 1, 1), 'mast_low' => Shapes::box(1, 1, 1)->moved(4, 0, 0)]);
         $high = ['part1_high' => Shapes::roundedBox(1, 1, 1, 0.03, 2), 'part2_high' => Shapes::roundedBox(1, 1, 1, 0.03, 2)->moved(4, 0, 0)];
         $report = Assets::report($low, $high);
         self::assertStringContainsString('names are not needed', Assets::finding($report, 'pair-no-high')->remedy ?? '');

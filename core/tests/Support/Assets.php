@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Anvil\Tests\Support;
 
 use Anvil\Asset\ReadFile;
+use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Runner;
+use Anvil\Checks\Station;
 use Anvil\Explode\Assembled;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
@@ -79,6 +81,16 @@ final class Assets
     public static function codes(Report $report): array
     {
         return array_map(static fn (Finding $finding): string => "$finding->code {$finding->severity->value}", $report->findings());
+    }
+
+    /**
+     * The same without what is found on the UVs of shapes that are there to show something else.
+     *
+     * @return list<string>
+     */
+    public static function codesBesideSurface(Report $report): array
+    {
+        return array_values(array_filter(self::codes($report), static fn (string $one): bool => Catalogue::about()[explode(' ', $one)[0]]->station !== Station::Surface));
     }
 
     public static function finding(Report $report, string $code): ?Finding

@@ -14,12 +14,15 @@ export interface StationData {
     sets: Schemas['SetsData'];
     'color-id': Schemas['ColorIdData'];
     clearance: Schemas['ClearanceData'];
+    surface: Schemas['SurfaceData'];
     'hand-off': Schemas['HandOffData'];
 }
 export type StationKey = keyof StationData;
 /** A delivery as a station shows it. */
 export type At<S extends StationKey> = Delivery & StationData[S];
 export type Progress = Schemas['DeliveryProgressData'];
+export type UvSheet = Schemas['UvSheetData'];
+export type UvIsland = Schemas['UvIslandData'];
 export type Station = Schemas['StationData'];
 export type Finding = Schemas['FindingData'];
 export type Cause = Schemas['CauseData'];

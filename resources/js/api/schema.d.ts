@@ -203,6 +203,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery}/mirrored": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Declares that a UV island may lie on others, or no more; it holds over deliveries for as long as the island does. */
+        post: operations["declareMirrored"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/choices": {
         parameters: {
             query?: never;
@@ -590,6 +607,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["clearance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/surface": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["surface"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1238,6 +1271,12 @@ export interface components {
             reason: string;
             confidence: number;
         };
+        /** @description What Surface shows. */
+        SurfaceData: {
+            uv: components["schemas"]["UvSheetData"] | null;
+            /** @description patterns of low parts that are declared to lie on others */
+            mirrored: string[];
+        };
         /** @description Low and high parts that belong together, or one side alone. */
         TieData: {
             base: string;
@@ -1256,6 +1295,81 @@ export interface components {
             name: string;
             bytes: number;
             received: number;
+        };
+        /** @description Two UV islands nearer to each other than the padding. */
+        UvGapData: {
+            /** @description an island, by its place in the list */
+            one: number;
+            two: number;
+            px: number;
+            /** @description u and v of both ends */
+            ends: number[];
+        };
+        /** @description A UV island. */
+        UvIslandData: {
+            /** @description its low part, by its place among the parts */
+            part: number;
+            page: number;
+            /** @description by what it is known over deliveries, within its part */
+            key: string;
+            triangles: number;
+            /** @description px to a unit of length */
+            density: number;
+            /** @description 1 for none; 0 where it has no area */
+            stretch: number;
+            /** @description px to the nearest other island; null: far off */
+            gap: number | null;
+            /** @description share of its area */
+            seen: number;
+            /** @description degrees from upright; null where the surface has no up */
+            turned: number | null;
+            mirrored: boolean;
+            /** @description declared to lie on others */
+            meant: boolean;
+            overlaps: boolean;
+            /** @description u and v of its least and greatest corner */
+            box: number[];
+        };
+        /** @description A UV page. */
+        UvPageData: {
+            name: string;
+            islands: number;
+            /** @description share that is covered */
+            use: number;
+            /** @description share that is covered more than once */
+            overlap: number;
+            /** @description outlines of what is covered more than once: u and v in turn */
+            regions: number[][];
+            gaps: components["schemas"]["UvGapData"][];
+        };
+        /** @description A UV triangle that the low that ships has and the one that is baked has not, or the reverse. */
+        UvPoseData: {
+            page: string;
+            ships: boolean;
+            outline: number[];
+        };
+        /** @description All UV pages of the low poly. */
+        UvSheetData: {
+            mapSize: number;
+            /** @description px that islands have to keep */
+            padding: number;
+            /** @description px to a unit that densities are held against */
+            reference: number;
+            /** @description low parts */
+            parts: string[];
+            pages: components["schemas"]["UvPageData"][];
+            islands: components["schemas"]["UvIslandData"][];
+            sizes: components["schemas"]["UvSizeData"][];
+            /** @description low parts with a second set of UVs, which is left alone */
+            secondSets: string[];
+            pose: components["schemas"]["UvPoseData"][];
+        };
+        /** @description What of the layout breaks at a map size. */
+        UvSizeData: {
+            size: number;
+            breaks: string[];
+            /** @description the least gap in px; null: over a sixteenth of the page */
+            gap: number | null;
         };
         /** @description Whether all parts baked as one set would come out clean, and at which reach. */
         WholeData: {
@@ -1529,13 +1643,13 @@ export interface operations {
             header?: never;
             path: {
                 delivery: number;
-                kind: "single" | "fitted";
+                kind: "single" | "fitted" | "surface";
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description Light meshes of a cage: length of a JSON header, the header, float32 positions and uint32 triangles a part */
+            /** @description Light meshes of a cage: length of a JSON header, the header, float32 positions and uint32 triangles a part; or the low poly with its UVs: the header, then of each part float32 positions and UVs of all corners, uint32 islands and edges of all triangles */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -1677,6 +1791,35 @@ export interface operations {
         };
         responses: {
             /** @description Set */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    declareMirrored: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    part: string;
+                    /** @description the key of the island */
+                    island: string;
+                    mirrored: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description Declared */
             204: {
                 headers: {
                     [name: string]: unknown;
@@ -2304,6 +2447,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClearanceData"];
+                };
+            };
+        };
+    };
+    surface: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Surface */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurfaceData"];
                 };
             };
         };

@@ -87,6 +87,8 @@ function Framed({ delivery }: { delivery: Whole }) {
             showCage: () => undefined,
             sheet: given,
             setSheet,
+            surface: null,
+            setSurface: () => undefined,
         }),
         [given, setSheet],
     );

@@ -7,6 +7,8 @@ import { HandOff } from '../handoff/HandOff';
 import { Intake } from '../intake/Intake';
 import { Pairing } from '../pairing/Pairing';
 import { Sets } from '../sets/Sets';
+import type { StandSurface } from '../stand/surface';
+import { Surface } from '../surface/Surface';
 import { Stand } from '../stand/Stand';
 import type { Mode } from '../theme';
 import { Bar } from './Bar';
@@ -53,6 +55,8 @@ function Station({ delivery, station }: { delivery: Delivery; station: string })
             return <Fetched key={`${delivery.id} sets`} delivery={delivery} station="sets" show={(at) => <Sets delivery={at} />} />;
         case 'clearance':
             return <Fetched key={`${delivery.id} clearance`} delivery={delivery} station="clearance" show={(at) => <Clearance delivery={at} />} />;
+        case 'surface':
+            return <Fetched key={`${delivery.id} surface`} delivery={delivery} station="surface" show={(at) => <Surface delivery={at} />} />;
         case 'color-id':
             return <Fetched key={`${delivery.id} color-id`} delivery={delivery} station="color-id" show={(at) => <ColorId delivery={at} />} />;
         case 'hand-off':
@@ -70,6 +74,7 @@ function useFrame(station: string) {
     const [fly, setFly] = useState(0);
     const [asked, setAsked] = useState<StandControl['asked']>(null);
     const [sheet, setSheet] = useState<StandSheet | null>(null);
+    const [surface, setSurface] = useState<StandSurface | null>(null);
     const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
     const [full, setFull] = useState(false);
     const [folded, setFolded] = useState(false);
@@ -97,8 +102,10 @@ function useFrame(station: string) {
             showCage: () => setAsked((old) => ({ show: 'cage', time: (old?.time ?? 0) + 1 })),
             sheet,
             setSheet,
+            surface,
+            setSurface,
         }),
-        [explode, fly, station, asked, sheet],
+        [explode, fly, station, asked, sheet, surface],
     );
     return { control, open, onOpen, full, setFull, folded, setFolded };
 }
@@ -203,7 +210,7 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
                                 <Stand
                                     delivery={delivery}
                                     mode={mode}
-                                    initial={station === 'color-id' ? 'ID' : 'both'}
+                                    initial={station === 'color-id' ? 'ID' : station === 'surface' ? 'low' : 'both'}
                                     full={frame.full}
                                     onFull={() => frame.setFull((old) => !old)}
                                 />

@@ -97,7 +97,10 @@ describe('findings', () => {
         const finding = gauge().findings.find((one) => one.code === 'name-case');
         await user.click(getByText(finding?.message ?? ''));
         expect(where()).toContain(`finding=${finding?.id ?? ''}`);
-        expect([...chosenParts(gauge(), { set: null, part: null, finding: finding?.id ?? null, cause: null, select: () => undefined })]).toEqual(['dial_low', 'Dial_high']);
+        expect([...chosenParts(gauge(), { set: null, part: null, finding: finding?.id ?? null, cause: null, island: null, select: () => undefined })]).toEqual([
+            'dial_low',
+            'Dial_high',
+        ]);
         expect(getByText('the part bakes flat: its partner is not found')).toBeDefined();
         expect(getByText('what mends it')).toBeDefined();
     });
@@ -108,7 +111,11 @@ describe('findings', () => {
         expect(queryByText('float_low has no normals')).toBeNull();
         await user.click(getByText(/^3 parts of gauge_low/));
         expect(where()).toContain('cause=900');
-        expect([...chosenParts(three(), { set: null, part: null, finding: null, cause: 900, select: () => undefined })]).toEqual(['float_low', 'bezel_low', 'gasket_low']);
+        expect([...chosenParts(three(), { set: null, part: null, finding: null, cause: 900, island: null, select: () => undefined })]).toEqual([
+            'float_low',
+            'bezel_low',
+            'gasket_low',
+        ]);
         await user.click(getByRole('button', { name: 'open the 3 findings of normals-missing' }));
         await user.click(getByText('bezel_low has no normals'));
         expect(where()).toContain('finding=901');

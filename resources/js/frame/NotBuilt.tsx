@@ -2,8 +2,6 @@ import type { Delivery } from '../api/client';
 import { Head, Scroll } from './sheet';
 
 const will: Record<string, string> = {
-    sets: 'Bake sets on a board, the matrix of who gets in whose rays, and the fewest sets that stay clean.',
-    surface: 'The UV page, hard edges, seams and texel density.',
     proof: 'A small trial bake, computed here.',
 };
 

@@ -2,6 +2,7 @@ import { createContext, useCallback, useContext } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Delivery } from '../api/client';
 import type { ShownPart } from '../stand/display';
+import type { StandSurface } from '../stand/surface';
 import { chosenFindings } from './causes';
 
 export interface Selection {
@@ -10,10 +11,12 @@ export interface Selection {
     finding: number | null;
     /** A cause of several findings, by the number of its first one. */
     cause: number | null;
-    select: (what: { set?: string | null; part?: string | null; finding?: number | null; cause?: number | null }) => void;
+    /** A UV island, by its place in the sheet. */
+    island: number | null;
+    select: (what: { set?: string | null; part?: string | null; finding?: number | null; cause?: number | null; island?: number | null }) => void;
 }
 
-const KEYS = ['set', 'part', 'finding', 'cause'] as const;
+const KEYS = ['set', 'part', 'finding', 'cause', 'island'] as const;
 
 /** What is chosen, everywhere: it lives in the address, so that a link shows a colleague the same spot. */
 export function useSelection(): Selection {
@@ -41,7 +44,7 @@ export function useSelection(): Selection {
         const value = params.get(key);
         return value === null || !/^\d+$/.test(value) ? null : Number(value);
     };
-    return { set: params.get('set'), part: params.get('part'), finding: number('finding'), cause: number('cause'), select };
+    return { set: params.get('set'), part: params.get('part'), finding: number('finding'), cause: number('cause'), island: number('island'), select };
 }
 
 /** The names of all parts that the selection is about. */
@@ -95,6 +98,9 @@ export interface StandControl {
     /** The high poly in pieces with the IDs that are to be given, in the place of the one that was handed in. */
     sheet: StandSheet | null;
     setSheet: (sheet: StandSheet | null) => void;
+    /** The low poly by its UV islands, in the place of the model. */
+    surface: StandSurface | null;
+    setSurface: (surface: StandSurface | null) => void;
 }
 
 export const StandContext = createContext<StandControl>({
@@ -107,6 +113,8 @@ export const StandContext = createContext<StandControl>({
     showCage: () => undefined,
     sheet: null,
     setSheet: () => undefined,
+    surface: null,
+    setSurface: () => undefined,
 });
 
 export const useStand = (): StandControl => useContext(StandContext);

@@ -147,9 +147,13 @@ export function Stand({ delivery, mode, initial, full, onFull }: { delivery: Del
     }, [shown, delivery.explode, delivery.exploded, mode]);
     useEffect(() => scene.current?.explode(stand.explode), [stand.explode, shown, mode]);
     useEffect(() => scene.current?.dress({ show, wire, seeThrough, paint, chosen }), [show, wire, seeThrough, paint, chosen, shown, mode]);
+    useEffect(() => scene.current?.setSurface(stand.surface), [stand.surface, shown, mode]);
     useEffect(() => scene.current?.setCut(cut), [cut, shown, mode]);
     useEffect(() => scene.current?.setPicksPoints(measures), [measures, mode]);
-    useEffect(() => scene.current?.mark(stand.explode > 0 ? NONE : marks, measures ? points : []), [chosen, marks, measures, points, show, stand.explode, shown, mode]);
+    useEffect(
+        () => scene.current?.mark(stand.explode > 0 ? NONE : marks, measures ? points : []),
+        [chosen, marks, measures, points, show, stand.explode, stand.surface, shown, mode],
+    );
     const flown = useRef(0);
     useEffect(() => {
         if (stand.fly > flown.current) {

@@ -3,6 +3,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Palette } from '../theme';
 import type { ShownPart } from './display';
 import { Piece, release, type Look } from './pieces';
+import { SurfaceView, type StandSurface } from './surface';
 
 export type { Show } from './pieces';
 export type View = 'free' | 'front' | 'side' | 'top';
@@ -34,6 +35,8 @@ export class StandScene {
     private disposed = false;
     private size = 1;
     private flight = 0;
+    private surface: SurfaceView | null = null;
+    private surfaceLook: StandSurface | null = null;
     /** Whether somebody turned it: then the eye stays where it is when more is loaded. */
     private touched = false;
     private picksPoints = false;
@@ -105,7 +108,30 @@ export class StandScene {
         for (const piece of this.pieces.values()) {
             piece.dress(this.look, hasIds, this.palette);
         }
+        if (this.surface) {
+            this.surface.group.visible = this.look.show === 'low';
+            for (const piece of this.surface.group.visible ? this.pieces.values() : []) {
+                piece.mesh.visible = false;
+            }
+        }
         this.draw();
+    }
+
+    /** Shows the low poly by its UV islands in the place of the low parts; null: as it is. */
+    setSurface(look: StandSurface | null): void {
+        this.surfaceLook = look;
+        if (this.surface !== null && this.surface.parts !== look?.parts) {
+            this.surface.dispose();
+            this.surface = null;
+        }
+        if (look) {
+            if (!this.surface) {
+                this.surface = new SurfaceView(look.parts, this.palette);
+                this.scene.add(this.surface.group);
+            }
+            this.surface.dress(look, this.look.cut ? [this.look.cut] : null);
+        }
+        this.dress(this.look);
     }
 
     /** Takes off what is nearer than a share of the way through the model, seen from where the eye was when the cut was begun; null: nothing. */
@@ -121,13 +147,16 @@ export class StandScene {
             // From the near end of what surrounds the model to its far end.
             this.cut.constant = -this.cut.normal.dot(centre) - (share - 0.5) * this.size;
         }
-        this.dress(this.look);
+        this.setSurface(this.surfaceLook);
     }
 
     /** Frames the chosen parts, marks places where rays go astray, and draws the line that is measured. */
     mark({ points, segments }: { points: number[]; segments: number[] }, measured: Point[]): void {
         this.clearMarks();
         const box = this.boxOf((piece) => piece.mesh.visible && this.look.chosen.has(piece.part.key));
+        if (this.surface?.group.visible) {
+            box.union(this.surface.litBox());
+        }
         if (!box.isEmpty()) {
             box.expandByScalar(0.004 * this.size);
             this.marks.add(new THREE.Box3Helper(box, new THREE.Color(this.palette.ink)));
@@ -159,7 +188,8 @@ export class StandScene {
         for (let i = 0; i + 2 < points.length; i += 3) {
             box.expandByPoint(new THREE.Vector3(points[i], points[i + 1], points[i + 2]));
         }
-        const parts = this.boxOf((piece) => this.look.chosen.has(piece.part.key));
+        const lit = this.surface?.group.visible ? this.surface.litBox() : new THREE.Box3();
+        const parts = lit.isEmpty() ? this.boxOf((piece) => this.look.chosen.has(piece.part.key)) : lit;
         const target = box.isEmpty() ? parts : box;
         if (target.isEmpty()) {
             return;
@@ -203,6 +233,7 @@ export class StandScene {
         this.disposed = true;
         cancelAnimationFrame(this.pending);
         cancelAnimationFrame(this.flight);
+        this.surface?.dispose();
         this.pieces.forEach((piece) => piece.dispose());
         this.pieces.clear();
         this.clearMarks();
@@ -334,6 +365,12 @@ export class StandScene {
         const at = new THREE.Vector2(((event.clientX - rect.left) / rect.width) * 2 - 1, 1 - ((event.clientY - rect.top) / rect.height) * 2);
         const ray = new THREE.Raycaster();
         ray.setFromCamera(at, this.camera);
+        const surface = this.surface?.group.visible ? this.surface : null;
+        if (surface && !this.picksPoints) {
+            const hit = ray.intersectObject(surface.target, false).find((one) => this.look.cut === null || this.look.cut.distanceToPoint(one.point) >= 0);
+            this.surfaceLook?.onPick(hit?.faceIndex == null ? null : surface.islandAt(hit.faceIndex));
+            return;
+        }
         const seen = [...this.pieces.values()].filter((piece) => piece.mesh.visible && (!this.picksPoints || piece.part.role !== 'cage'));
         const hit = ray
             .intersectObjects(

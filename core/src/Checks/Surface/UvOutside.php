@@ -11,7 +11,7 @@ use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
-use Anvil\Measures\Kind\TileBorders;
+use Anvil\Measures\Kind\IslandFacts;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
@@ -36,7 +36,7 @@ final class UvOutside implements Check
             limitWords: '1e-6',
             afterBake: 'what is outside wraps around or is lost',
             remedy: 'move the island into one tile',
-            measures: [TileBorders::class],
+            measures: [IslandFacts::class],
             many: 'have UV islands over the border of a tile',
             ofFile: true,
             symptoms: ['wrapped texture', 'tiling', 'missing texels'],
@@ -55,12 +55,14 @@ final class UvOutside implements Check
             $worst = 0.0;
             $count = 0;
             $where = [];
-            foreach ($measures->ofPart(TileBorders::class, $part) as ['over' => $over, 'at' => $at]) {
+            $facts = $measures->ofPart(IslandFacts::class, $part);
+            for ($i = 0, $n = $facts->count(); $i < $n; $i++) {
+                $over = $facts->over($i);
                 if ($over > $limit) {
                     $count++;
                     $worst = max($worst, $over);
                     if (count($where) < 8) {
-                        $where[] = $at;
+                        $where[] = $facts->at[$i];
                     }
                 }
             }

@@ -27,7 +27,7 @@ final class UvPose implements Check
         return new About(
             code: 'uv-pose',
             station: Station::Surface,
-            row: 720,
+            row: 820,
             severity: Severity::Blocker,
             title: 'Ships with other UVs than it is baked with',
             measured: 'The low that ships (the pose file) and the low that is baked: the greatest distance in UV of a triangle of one to its counterpart on the other, a page at a time, whatever the division into parts and the order. Whole pages apart is the same place.',

@@ -113,7 +113,7 @@ final class GlbWriter
                     }
                     if ($hasUvs) {
                         $uvs[] = $u < 0 ? 0.0 : $mesh->uvs[2 * $u];
-                        $uvs[] = $u < 0 ? 0.0 : $mesh->uvs[2 * $u + 1];
+                        $uvs[] = $u < 0 ? 0.0 : 1.0 - $mesh->uvs[2 * $u + 1];
                     }
                     if ($mesh->colors !== []) {
                         array_push($colors, ...Color::ofSrgb($mesh->colors[3 * $v], $mesh->colors[3 * $v + 1], $mesh->colors[3 * $v + 2])->linear());

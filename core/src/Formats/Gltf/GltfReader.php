@@ -186,7 +186,7 @@ final class GltfReader implements Reader
                         $normals = $normals === [] ? $values : [...$normals, ...$values];
                     } elseif ($name === 'TEXCOORD_0') {
                         $anyUv = $anyUv || $hasUv;
-                        $values = $hasUv ? $values : array_fill(0, 2 * $count, 0.0);
+                        $values = $hasUv ? self::upward($values) : array_fill(0, 2 * $count, 0.0);
                         $uvs = $uvs === [] ? $values : [...$uvs, ...$values];
                     } else {
                         $anyColor = $anyColor || $number !== null;
@@ -287,6 +287,23 @@ final class GltfReader implements Reader
                 $value = max(0.0, min(1.0, $linear[$i + $k]));
                 $out[] = $value <= 0.0031308 ? 12.92 * $value : 1.055 * $value ** (1 / 2.4) - 0.055;
             }
+        }
+
+        return $out;
+    }
+
+    /**
+     * glTF's V points down, that of every other format up: in the core it points up.
+     *
+     * @param  list<float>  $uvs
+     * @return list<float>
+     */
+    private static function upward(array $uvs): array
+    {
+        $out = [];
+        for ($i = 0, $n = count($uvs); $i + 1 < $n; $i += 2) {
+            $out[] = $uvs[$i];
+            $out[] = 1.0 - $uvs[$i + 1];
         }
 
         return $out;

@@ -25,7 +25,7 @@ final class PoseUvs extends AssetMeasure
 
     public function revision(): int
     {
-        return 1;
+        return 2;
     }
 
     public function words(Subject $subject): string
@@ -55,11 +55,11 @@ final class PoseUvs extends AssetMeasure
 
     public function toArray(mixed $result, Measures $measures, Subject $subject): array
     {
-        return $result->files;
+        return $result->toArray();
     }
 
     public function ofArray(?array $stored, Measures $measures, Subject $subject): PoseDifference
     {
-        return PoseDifference::kept($stored ?? []);
+        return PoseDifference::kept($stored ?? ['files' => [], 'outlines' => []]);
     }
 }

@@ -9,6 +9,7 @@ import { readFileSync } from 'node:fs';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { load } from './store.mjs';
+import { SURFACE, surfaceTruth } from './surface.mjs';
 
 const RAYS = 200_000;
 const [meshes, reportPath] = process.argv.slice(2);
@@ -291,6 +292,10 @@ for (const finding of given) {
     } else if (finding.code === 'low-margin') {
         judged++;
         if (!isOpen([part])) wrongly.push({ code: finding.code, part: part.name, message: finding.message });
+    } else if (SURFACE.includes(finding.code)) {
+        const truth = surfaceTruth(pair, finding);
+        judged += truth === null ? 0 : 1;
+        if (truth === false) wrongly.push({ code: finding.code, subject: finding.subject, message: finding.message });
     } else if (!['ray-miss', 'span-closed', 'surface-gap'].includes(finding.code)) {
         // Low and high come from one model, in one place, by one name: nothing else is true of them, unless the recipe says so.
         judged++;

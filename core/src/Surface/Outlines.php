@@ -73,9 +73,12 @@ final class Outlines
                 foreach ($isHigh && $isDense ? self::vertices($high) : self::points($these, $eye, $step) as $point) {
                     $u = $point[0] * $right[0] + $point[1] * $right[1] + $point[2] * $right[2];
                     $v = $point[0] * $up[0] + $point[1] * $up[1] + $point[2] * $up[2];
+                    if ($isHigh && $self->isCovered($u, $v)) {
+                        continue;
+                    }
                     // What cannot be further than what was found is not asked about.
                     $off = ! $isHigh && $isDense ? $self->toVertex($u, $v) : $self->distance($u, $v, $loss);
-                    if ($off <= $loss || ($isHigh ? $self->isCovered($u, $v) : $cast->any($point[0], $point[1], $point[2], $eye[0], $eye[1], $eye[2], -$far, $far))) {
+                    if ($off <= $loss || (! $isHigh && $cast->any($point[0], $point[1], $point[2], $eye[0], $eye[1], $eye[2], -$far, $far))) {
                         continue;
                     }
                     [$loss, $at, $outside] = [$off, $point, $isHigh];

@@ -29,8 +29,39 @@ final class PageTile
     /** @var list<bool> whether it is wound clockwise in the file */
     public array $mirrored = [];
 
-    public function __construct(public readonly string $page, public readonly int $tileU, public readonly int $tileV)
+    /**
+     * @param  list<Mesh>  $meshes  of all parts
+     */
+    public function __construct(public readonly string $page, public readonly int $tileU, public readonly int $tileV, private readonly array $meshes)
     {
+    }
+
+    /**
+     * Where on the model a place of a triangle's edge lies.
+     *
+     * @param  int  $edge  of the triangle as it is wound here, 0–2
+     * @param  float  $at  along it, 0–1
+     * @return array{float, float, float}
+     */
+    public function place(int $number, int $edge, float $at): array
+    {
+        $mesh = $this->meshes[$this->part[$number]];
+        $order = $this->mirrored[$number] ? [0, 2, 1] : [0, 1, 2];
+        $a = 3 * $mesh->triangles[3 * $this->triangle[$number] + $order[$edge]];
+        $b = 3 * $mesh->triangles[3 * $this->triangle[$number] + $order[($edge + 1) % 3]];
+        $p = $mesh->positions;
+
+        return [$p[$a] + $at * ($p[$b] - $p[$a]), $p[$a + 1] + $at * ($p[$b + 1] - $p[$a + 1]), $p[$a + 2] + $at * ($p[$b + 2] - $p[$a + 2])];
+    }
+
+    /** How far the model goes on a triangle for a length in UV, by its areas. */
+    public function lengthOf(int $number): float
+    {
+        $mesh = $this->meshes[$this->part[$number]];
+        $t = $this->triangle[$number];
+        $uv = abs(UvIslands::of($mesh)->uvAreas[$t]);
+
+        return $uv > 0.0 ? sqrt(LowEdges::of($mesh)->areas[$t] / $uv) : 0.0;
     }
 
     /**
@@ -55,7 +86,7 @@ final class PageTile
                     continue;
                 }
                 [$u, $v] = $facts->tile($i);
-                $mine[] = $tiles["{$facts->page[$i]} $u $v"] ??= new self($facts->page[$i], $u, $v);
+                $mine[] = $tiles["{$facts->page[$i]} $u $v"] ??= new self($facts->page[$i], $u, $v, $meshes);
             }
             foreach ($of->of as $t => $i) {
                 $tile = $i < 0 ? null : $mine[$i];

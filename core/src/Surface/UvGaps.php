@@ -25,6 +25,9 @@ final class UvGaps
 
     private const SAME = 1e-6;
 
+    /** A slit whose sides are nearer than this, in pages (1 px of 2048), and one place on the model, is no gap. */
+    private const SLIT = 1 / 2048;
+
     /** @var list<float> u and v of both ends, four a segment; the island lies to the left */
     private array $seg = [];
 
@@ -33,6 +36,9 @@ final class UvGaps
 
     /** @var list<int> segment → triangle, as the tile counts them */
     private array $of = [];
+
+    /** @var list<int> segment → edge of that triangle */
+    private array $edge = [];
 
     /** @var list<int> segment → the one that follows on the border */
     private array $next = [];
@@ -131,6 +137,7 @@ final class UvGaps
             array_push($this->seg, $uv[$from], $uv[$from + 1], $uv[$to], $uv[$to + 1]);
             $this->island[] = $this->tile->island[$t];
             $this->of[] = $t;
+            $this->edge[] = $k;
         }
     }
 
@@ -343,6 +350,14 @@ final class UvGaps
             $way = abs($this->along[$s] + $at * $this->length($s) - $this->along[$o] - $beside * $this->length($o));
             $way = min($way, $this->round[$this->loop[$s]] - $way);
             if ($way <= self::ARMS * $gap) {
+                return false;
+            }
+        }
+
+        if ($gap < self::SLIT) {
+            $a = $this->tile->place($this->of[$s], $this->edge[$s], $at);
+            $b = $this->tile->place($this->of[$o], $this->edge[$o], $beside);
+            if (sqrt(($a[0] - $b[0]) ** 2 + ($a[1] - $b[1]) ** 2 + ($a[2] - $b[2]) ** 2) < 0.25 * max($gap, 1e-5) * $this->tile->lengthOf($this->of[$s])) {
                 return false;
             }
         }

@@ -161,13 +161,11 @@ final class SignalStation
      */
     private static function badPage(array $low): array
     {
-        // The bracket at under half the density of the rest, and a side of the needle laid over the back plate.
+        // The bracket at under half the density of the rest, and one side of the housing pushed over what lies left of it.
         $low['bracket_low'] = self::scaledUvs($low['bracket_low'], 0.4);
-        [$u, $v] = self::corner($low['backplate_low']);
-        $needle = $low['needle_low'];
-        [$from, $up] = self::corner(new Polygons($needle->points, [$needle->faces[0]], [$needle->uvs[0]]));
-        $moved = array_map(static fn (array $c): array => [$c[0] - $from + $u + 0.03, $c[1] - $up + $v + 0.03], $needle->uvs[0]);
-        $low['needle_low'] = new Polygons($needle->points, $needle->faces, [$moved, ...array_slice($needle->uvs, 1)]);
+        $housing = $low['housing_low'];
+        $pushed = array_map(static fn (array $c): array => [$c[0] - 0.03, $c[1]], $housing->uvs[0]);
+        $low['housing_low'] = new Polygons($housing->points, $housing->faces, [$pushed, ...array_slice($housing->uvs, 1)]);
 
         // The pane moved to within 3 px of what lies left of it.
         $low['pane_low'] = $low['pane_low']->placed(-9 / 2048, 0.0, 1.0);
@@ -184,20 +182,5 @@ final class SignalStation
 
             return array_map(static fn (array $c): array => [$u + $by * ($c[0] - $u), $v + $by * ($c[1] - $v)], $face);
         }, $shape->uvs));
-    }
-
-    /**
-     * @return array{float, float} the least u and v
-     */
-    private static function corner(Polygons $shape): array
-    {
-        $u = $v = INF;
-        foreach ($shape->uvs as $face) {
-            foreach ($face as [$x, $y]) {
-                [$u, $v] = [min($u, $x), min($v, $y)];
-            }
-        }
-
-        return [$u, $v];
     }
 }

@@ -9,6 +9,7 @@ use Anvil\Checks\Words;
 use Anvil\Report\JunitReport;
 use Anvil\Report\Report;
 use Anvil\Report\SarifReport;
+use Anvil\Report\UvPicture;
 use Anvil\Standard\Severity;
 use Symfony\Component\Console\Output\OutputInterface;
 
@@ -21,6 +22,8 @@ final class InspectCommand extends AnvilCommand
         {--format= : text (as without it), json, junit or sarif}
         {--only= : codes of the checks to run, with commas}
         {--assembled=* : what an exploded input was before: its explode.json, or the original file (may be given more than once)}
+        {--uv-layout= : a picture of the UV pages side by side is written there, .svg or .png}
+        {--uv-layout-size=1024 : px that a page is wide in a .png, 64 to 8192}
         {--rays= : samples, instead of the standard\'s}';
 
     protected $description = 'Say whether high and low poly are ready to bake, and what is wrong where they are not';
@@ -31,7 +34,12 @@ final class InspectCommand extends AnvilCommand
         if (! in_array($format, ['json', 'text', 'junit', 'sarif'], true)) {
             throw new UnusableInput('input-unusable', '--format is text, json, junit or sarif');
         }
+        $layout = $this->layoutPath();
+        $size = $this->layoutSize();
         $report = $this->inspectFiles($this->givenFiles());
+        if ($layout !== null) {
+            $this->writeLayout($report, $layout, $size);
+        }
         match (true) {
             $format === 'json' || $this->wantsJson() => $this->printJson($report->toArray()),
             $format === 'sarif' => $this->printJson(SarifReport::of($report)),
@@ -40,6 +48,52 @@ final class InspectCommand extends AnvilCommand
         };
 
         return $report->isReady() ? self::SUCCESS : self::BLOCKED;
+    }
+
+    /**
+     * Where the picture of the UV pages is to go; null where none is wanted.
+     *
+     * @throws UnusableInput where it cannot go there
+     */
+    private function layoutPath(): ?string
+    {
+        $path = $this->option('uv-layout');
+        if ($path === null || $path === '') {
+            return null;
+        }
+        if (! in_array(strtolower(pathinfo($path, PATHINFO_EXTENSION)), ['svg', 'png'], true)) {
+            throw new UnusableInput('input-unusable', "--uv-layout=$path is neither .svg nor .png");
+        }
+        if (! is_dir(dirname($path)) || ! is_writable(dirname($path)) || is_dir($path)) {
+            throw new UnusableInput('input-unusable', "--uv-layout=$path cannot be written: its folder is not there, or may not be written to");
+        }
+
+        return $path;
+    }
+
+    /**
+     * @throws UnusableInput
+     */
+    private function layoutSize(): int
+    {
+        $size = $this->option('uv-layout-size');
+        if (! is_numeric($size) || (int) $size < 64 || (int) $size > 8192) {
+            throw new UnusableInput('input-unusable', '--uv-layout-size is 64 to 8192 px');
+        }
+
+        return (int) $size;
+    }
+
+    private function writeLayout(Report $report, string $path, int $size): void
+    {
+        $picture = UvPicture::of($report->measures);
+        $bytes = strtolower(pathinfo($path, PATHINFO_EXTENSION)) === 'png' ? $picture->png($size) : $picture->svg();
+        // A run that fails leaves nothing half written.
+        $temporary = "$path.".bin2hex(random_bytes(4)).'.part';
+        if (@file_put_contents($temporary, $bytes) !== strlen($bytes) || ! @rename($temporary, $path)) {
+            @unlink($temporary);
+            throw new UnusableInput('input-unusable', "--uv-layout=$path could not be written");
+        }
     }
 
     private function printText(Report $report): void

@@ -32,7 +32,7 @@ final class UvPicture
 
     public static function of(Measures $measures): self
     {
-        $sheet = UvSheet::of($measures);
+        $sheet = UvSheet::of($measures, false);
         $where = [];
         $first = 0;
         foreach ($measures->asset->judged(Role::Low) as $number => $part) {
@@ -73,8 +73,8 @@ final class UvPicture
             }
             $named = [];
             foreach ($this->sheet->islands as $one) {
-                if ($one['page'] === $number && ! isset($named[$one['part']])) {
-                    // The largest island of a part bears its name.
+                // The largest island of a part bears its name.
+                if ($one['page'] === $number && self::spanOf($one['box']) > self::spanOf($named[$one['part']] ?? [0.0, 0.0, 0.0, 0.0])) {
                     $named[$one['part']] = $one['box'];
                 }
             }
@@ -252,6 +252,14 @@ final class UvPicture
         $v = floor(($ends[1] + $ends[3]) / 2);
 
         return [round(self::PAGE * self::inPage($ends[0] - $u), 2), round(self::PAGE * (1 - self::inPage($ends[1] - $v)), 2), round(self::PAGE * self::inPage($ends[2] - $u), 2), round(self::PAGE * (1 - self::inPage($ends[3] - $v)), 2)];
+    }
+
+    /**
+     * @param  array{float, float, float, float}  $box
+     */
+    private static function spanOf(array $box): float
+    {
+        return ($box[2] - $box[0]) * ($box[3] - $box[1]);
     }
 
     private static function text(string $text): string

@@ -45,7 +45,10 @@ final readonly class UvSheet
     ) {
     }
 
-    public static function of(Measures $measures): self
+    /**
+     * @param  bool  $whole  false: without what only rays tell, for whoever draws the pages alone
+     */
+    public static function of(Measures $measures, bool $whole = true): self
     {
         $standard = $measures->asset->standard;
         $parts = UvParts::low($measures);
@@ -95,8 +98,8 @@ final readonly class UvSheet
 
         return new self(
             $standard->mapSize, $standard->padding(), UvParts::reference($measures), array_map(static fn (RoledPart $part): string => $part->part->name, $parts), array_values($pages), $islands,
-            self::sizes($measures, $layout->nearest), array_map(static fn (RoledPart $part): string => $part->part->name, $twice),
-            $measures->asset->judged(Role::Pose) === [] ? [] : $measures->ofAsset(PoseUvs::class)->outlines,
+            $whole ? self::sizes($measures, $layout->nearest) : [], array_map(static fn (RoledPart $part): string => $part->part->name, $twice),
+            ! $whole || $measures->asset->judged(Role::Pose) === [] ? [] : $measures->ofAsset(PoseUvs::class)->outlines,
         );
     }
 

@@ -45,6 +45,9 @@ final readonly class LayoutFacts
         $tiles = [];
         $nearest = $overlapping = array_map(static fn (): array => [], $meshes);
         foreach (PageTile::of($meshes, $islands, $exempt) as $tile) {
+            if ($tile->count() === 0) {
+                continue;
+            }
             $overlaps = UvOverlaps::of($tile);
             $gaps = UvGaps::of($tile, $overlaps, min(UvGaps::FAR, max(1e-6, $padding)));
             $pairs = array_values($overlaps->pairs);

@@ -18,7 +18,8 @@ final class UvGaps
     /** Arms count that are further apart along the border than so many times their gap. */
     private const ARMS = 8.0;
 
-    private const MOST_PAIRS = 60_000_000;
+    /** Pairs of segments that are looked at, at most: some ten seconds. */
+    private const MOST_PAIRS = 40_000_000;
 
     /** Pairs of islands that are told, the nearest. */
     private const PAIRS = 1000;

@@ -35,7 +35,7 @@ trait HandsIn
     protected function whole(int $delivery): TestResponse
     {
         $all = [];
-        foreach (['', '/intake', '/pairing', '/sets', '/color-id', '/clearance', '/hand-off'] as $station) {
+        foreach (['', '/intake', '/pairing', '/sets', '/color-id', '/clearance', '/surface', '/hand-off'] as $station) {
             $answer = $this->getJson("/api/deliveries/$delivery$station");
             if ($answer->status() !== 200) {
                 return $answer;

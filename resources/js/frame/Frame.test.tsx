@@ -22,7 +22,8 @@ describe('the rail', () => {
         const { getAllByRole, getByRole } = show(<Rail delivery={gauge()} current="pairing" base="/assets/3/deliveries/3" search="?set=dial" />);
         const shown = getAllByRole('link').map((link) => link.textContent);
         expect(shown.map((text, i) => text.startsWith(`${i + 1}${gauge().stations[i]?.title ?? ''}`))).toEqual(Array(8).fill(true));
-        expect(shown[5]).toContain('not built');
+        expect(shown[5]).toContain('2blockers');
+        expect(shown[6]).toContain('not built');
         expect(getByRole('link', { current: 'page' }).getAttribute('href')).toBe('/assets/3/deliveries/3/pairing?set=dial');
         expect(getByRole('link', { current: 'page' }).textContent).toContain('3blockers');
     });

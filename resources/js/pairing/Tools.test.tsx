@@ -137,9 +137,9 @@ describe('what is offered and what is not there', () => {
         await expect.poll(() => sent.some((one) => one.path === '/api/deliveries/3/suffixes')).toBe(true);
     });
 
-    it('says of a station that is not built which of its checks run already', () => {
-        const { getByRole, getByText } = show(<NotBuilt delivery={gauge()} station="surface" />);
-        expect(getByRole('heading').textContent).toBe('Surface is not built yet');
-        expect(getByText(/3 of its checks run already: uv-missing, uv-outside, uv-pose/)).toBeDefined();
+    it('says of a station that is not built that nothing of it counts', () => {
+        const { getByRole, getByText } = show(<NotBuilt delivery={gauge()} station="proof" />);
+        expect(getByRole('heading').textContent).toBe('Proof is not built yet');
+        expect(getByText(/Nothing of it counts as clear/)).toBeDefined();
     });
 });

@@ -34,6 +34,7 @@ vi.mock('./scene', () => ({
         dress(look: unknown): void {
             asked.dress.push(look);
         }
+        setSurface(): void {}
         setCut(share: unknown): void {
             asked.cut.push(share);
         }

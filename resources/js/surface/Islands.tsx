@@ -137,7 +137,7 @@ export function Islands({
                             >
                                 <Box component="span" className="mono" sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
                                     {sheet.parts[island.part]}
-                                </Box>
+                                </Box>{' '}
                                 <span style={{ flex: 'none', fontVariantNumeric: 'tabular-nums' }}>{told(island, sheet, sort)}</span>
                             </Box>
                         );

@@ -20,7 +20,8 @@ export function holds(sheet: Pick<UvSheet, 'sizes'>): string {
 }
 
 /** How often the map can be halved until the least gap is gone. */
-const halvings = (gap: number): string => (gap < 1 ? 'is lost on the map itself' : gap < 2 ? 'is lost when the map is halved' : `lasts ${plural(Math.floor(Math.log2(gap)), 'halving')} of the map`);
+const halvings = (gap: number): string =>
+    gap < 1 ? 'is lost on the map itself' : gap < 2 ? 'is lost when the map is halved' : `lasts ${plural(Math.floor(Math.log2(gap)), 'halving')} of the map`;
 
 /** One row: map sizes, and what of today's layout breaks at each. */
 export function Sizes({ sheet }: { sheet: UvSheet }) {

@@ -30,7 +30,7 @@ export function headOf(sheet: UvSheet, blockers: number): string {
         return 'The surface is not ready to bake';
     }
     return tight > 0
-        ? `${plural(tight, 'gap')} between UV islands ${tight === 1 ? 'is' : 'are'} under ${digits(sheet.padding, 3)} px`
+        ? `${plural(tight, 'gap')} between UV islands ${tight === 1 ? 'is' : 'are'} under ${Math.round(10 * sheet.padding) / 10} px`
         : `UV islands lie apart on ${sheet.pages.length === 1 ? 'the page' : `all ${pages}`}`;
 }
 

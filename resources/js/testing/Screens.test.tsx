@@ -261,8 +261,8 @@ describe('hand-off', () => {
     it('names all that stands in the way, each with its station', () => {
         serve();
         const { getByRole, getByLabelText } = show(<HandOff delivery={gauge()} />, '/assets/3/deliveries/3/hand-off');
-        expect(getByRole('heading', { name: /causes stand in the way/ }).textContent).toMatch(/^4 /);
-        expect(getByLabelText('what stands in the way').children).toHaveLength(4);
+        expect(getByRole('heading', { name: /causes stand in the way/ }).textContent).toMatch(/^6 /);
+        expect(getByLabelText('what stands in the way').children).toHaveLength(6);
         expect(getByRole('button', { name: 'Seal package' })).toHaveProperty('disabled', true);
     });
 

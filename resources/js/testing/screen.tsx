@@ -48,7 +48,7 @@ export function serve(answers: Record<string, object | ((sent: Sent) => object)>
         const one: Sent = { method: init?.method ?? 'GET', path, body: typeof init?.body === 'string' ? JSON.parse(init.body) : (init?.body ?? null) };
         sent.push(one);
         // What a station shows lies in the same file as the delivery.
-        const of = /^(\/api\/deliveries\/\d+)\/(progress|intake|pairing|sets|color-id|clearance|hand-off)$/.exec(path);
+        const of = /^(\/api\/deliveries\/\d+)\/(progress|intake|pairing|sets|color-id|clearance|surface|hand-off)$/.exec(path);
         if (of?.[1] !== undefined && one.method === 'GET' && all[path] === undefined && all[of[1]] !== undefined) {
             path = of[1];
         }

@@ -23,7 +23,6 @@ use Anvil\Surface\Islands;
 use Anvil\Surface\LowEdges;
 use Anvil\Surface\PageTile;
 use Anvil\Surface\UvGaps;
-use Anvil\Surface\UvIslands;
 use Anvil\Surface\UvOverlaps;
 
 require __DIR__.'/../../vendor/autoload.php';

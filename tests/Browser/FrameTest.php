@@ -109,7 +109,7 @@ final class FrameTest extends BrowserTestCase
     public function test_a_symptom_is_searched_and_leads_to_its_cause(): void
     {
         $this->handIn(SignalStation::tideGauge());
-        $this->waitFor('4 blockers');
+        $this->waitFor('6 blockers');
         $this->press('/');
         $this->type('bakes flat');
         $this->waitFor('suffix-case');
@@ -137,7 +137,7 @@ final class FrameTest extends BrowserTestCase
     public function test_every_screen_can_be_read_in_both_variants_and_at_every_width(): void
     {
         $this->handIn(SignalStation::tideGauge());
-        $this->waitFor('4 blockers');
+        $this->waitFor('6 blockers');
         $base = (string) preg_replace('#/[^/]*$#', '', (string) parse_url($this->browser->getCurrentURL(), PHP_URL_PATH));
         foreach (['light' => 'Night', 'dark' => 'Paper'] as $variant => $other) {
             foreach (['intake', 'pairing', 'sets', 'color-id', 'clearance', 'surface', 'proof', 'hand-off'] as $station) {

@@ -28,7 +28,7 @@ final class WholePathTest extends BrowserTestCase
 
         $this->handIn(SignalStation::tideGauge());
         $this->waitFor('9 of 12 parts tie exactly');
-        $this->waitFor('4 blockers');
+        $this->waitFor('6 blockers');
         $this->assertAccessible('Pairing');
         $this->assertNothingCutOff('Pairing');
         $this->waitFor('bracket_low has no high part', 20);
@@ -44,7 +44,7 @@ final class WholePathTest extends BrowserTestCase
         $this->click('Write mended files');
         $this->waitFor('delivery 2');
         $this->waitFor('11 of 12 parts tie exactly');
-        $this->waitFor('2 blockers');
+        $this->waitFor('4 blockers');
         $this->click('Bake on itself');
         $this->waitFor('All 12 ties hold exactly');
         $this->waitFor('1 blocker');

@@ -44,7 +44,7 @@ final class HeadlessTest extends TestCase
         $lantern = json_decode($this->anvil('inspect', 'lantern_low.glb', 'lantern_high.glb', '--format=json', '--standard=standard.json', '--rays=4096')[1], true);
         self::assertLessThan(0, array_column($lantern['sets'] ?? [], 'explode', 'name')['shutter_left'][0] ?? 0);
         self::assertSame(['name', 'low', 'high', 'id', 'cage', 'reach', 'needed', 'firstWrong', 'recommended', 'explode'], array_keys($report['sets'][0]));
-        self::assertSame([1, 4], [$this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--rays=1024')[0], count(array_filter(json_decode($this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--json', '--rays=1024')[1], true)['findings'] ?? [], static fn (array $finding): bool => $finding['severity'] !== 'note'))]);
+        self::assertSame([1, 9], [$this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--rays=1024')[0], count(array_filter(json_decode($this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--json', '--rays=1024')[1], true)['findings'] ?? [], static fn (array $finding): bool => $finding['severity'] !== 'note'))]);
     }
 
     public function test_unusable_input_exits_with_2_says_so_and_prints_json_when_asked(): void
@@ -171,7 +171,7 @@ final class HeadlessTest extends TestCase
         [$code, $xml] = $this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--rays=1024', '--format=junit');
         self::assertSame([1, 1], [$code, substr_count($xml, '<testsuites ')]);
         [$code, $sarif] = $this->anvil('inspect', 'gauge_low.obj', 'gauge_high.obj', '--rays=1024', '--format=sarif');
-        self::assertSame([1, '2.1.0', 4], [$code, json_decode($sarif, true)['version'] ?? null, count(array_filter(json_decode($sarif, true)['runs'][0]['results'] ?? [], static fn (array $result): bool => $result['level'] !== 'note'))]);
+        self::assertSame([1, '2.1.0', 9], [$code, json_decode($sarif, true)['version'] ?? null, count(array_filter(json_decode($sarif, true)['runs'][0]['results'] ?? [], static fn (array $result): bool => $result['level'] !== 'note'))]);
         self::assertSame(2, $this->anvil('inspect', 'winch_low.obj', '--format=pdf')[0]);
         $zip = new \ZipArchive;
         $zip->open(self::$folder.'/winch_files.zip', \ZipArchive::CREATE);

@@ -7,6 +7,7 @@ namespace Tests\Feature;
 use App\Models\Delivery;
 use Demo\SignalStation;
 use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
 use Tests\HandsIn;
 use Tests\TestCase;
 
@@ -82,10 +83,18 @@ final class SurfaceTest extends TestCase
         self::assertStringContainsString('class="overlap"', (string) $svg->asXML());
         Artisan::call('anvil:inspect', ['files' => $paths, '--only' => 'uv-overlap', '--uv-layout' => "$folder/page.png", '--uv-layout-size' => '256', '--json' => true]);
         self::assertSame([256, 256], array_values(unpack('N2', (string) file_get_contents("$folder/page.png"), 16) ?: []));
-        foreach ([['--uv-layout' => "$folder/page.jpg"], ['--uv-layout' => "$folder/none/page.svg"], ['--uv-layout' => "$folder/other.png", '--uv-layout-size' => '9']] as $wrong) {
-            self::assertSame(2, Artisan::call('anvil:inspect', ['files' => $paths, '--json' => true, ...$wrong]));
-            self::assertSame('input-unusable', json_decode(Artisan::output(), true)['error']['code'] ?? null);
+        foreach (["--uv-layout=$folder/page.jpg", "--uv-layout=$folder/none/page.svg", "--uv-layout=$folder/other.png --uv-layout-size=9"] as $wrong) {
+            exec(PHP_BINARY.' '.base_path('artisan').' anvil:inspect '.implode(' ', $paths)." --json $wrong 2>/dev/null", $lines, $code);
+            self::assertSame(2, $code);
+            self::assertSame('input-unusable', json_decode(implode("\n", $lines), true)['error']['code'] ?? null);
+            $lines = [];
         }
         self::assertFileDoesNotExist("$folder/other.png");
+    }
+
+    private function work(): void
+    {
+        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 }

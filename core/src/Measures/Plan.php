@@ -107,6 +107,9 @@ final readonly class Plan
         foreach ($tasks as $task) {
             if ($task->measure instanceof OnlyForInputs) {
                 $light[] = $task;
+            } elseif ($task->measure instanceof RayedMeasure) {
+                // All that is measured of one set under its rays needs the same trees.
+                $parts["set {$task->subject->key}"][] = $task;
             } elseif ($task->measure->scope() === Scope::Part) {
                 // All that is measured of one part stays together: much of it is made once a mesh.
                 $parts[$task->subject->key][] = $task;
@@ -120,7 +123,7 @@ final readonly class Plan
         $open = [];
         $sum = 0;
         foreach ($parts as $ofPart) {
-            $work = $ofPart[0]->work;
+            $work = $ofPart[0]->work * ($ofPart[0]->measure instanceof RayedMeasure ? count($ofPart) : 1);
             if ($open !== [] && $sum + $work > self::BUNDLE) {
                 $bundles[] = $open;
                 [$open, $sum] = [[], 0];

@@ -37,14 +37,25 @@ final class CoarseDetails
         $samples = Samples::of($relief->low, $count, true);
         $texels = $samples->byUv ? $samples->uvArea * $relief->mapSize ** 2 : 0.0;
         $shares = $where = [];
-        $looked = 0;
+        $looked = $others = 0;
         if (! $samples->byUv) {
             return ['shares' => [], 'samples' => 0, 'where' => [], 'texels' => 0.0];
         }
-        foreach (array_unique([$relief->mapSize, ...self::SIZES]) as $size) {
+        $sizes = array_unique([$relief->mapSize, ...self::SIZES]);
+        sort($sizes);
+        $isNone = false;
+        foreach ($sizes as $size) {
             $isOwn = $size === $relief->mapSize;
+            if ($isNone) {
+                // What is wide enough at one size is so at every larger one.
+                $shares[$size] = 0.0;
+                $looked = $isOwn ? $others : $looked;
+
+                continue;
+            }
             $step = max(1, intdiv($samples->count(), $isOwn ? $count : min($count, self::OTHERS)));
             $all = $coarse = 0.0;
+            $others = 0;
             for ($i = 0, $n = $samples->count(); $i < $n; $i += $step) {
                 $is = self::isCoarse($relief, $samples, $i, $size);
                 $weight = $samples->weight[$i];
@@ -57,6 +68,7 @@ final class CoarseDetails
                 }
                 $all += $weight;
                 $looked += $isOwn ? 1 : 0;
+                $others++;
                 if ($is) {
                     $coarse += $weight;
                     if ($isOwn) {
@@ -65,6 +77,7 @@ final class CoarseDetails
                 }
             }
             $shares[$size] = $all > 0.0 ? $coarse / $all : 0.0;
+            $isNone = $all > 0.0 && $coarse === 0.0;
         }
         ksort($shares);
 

@@ -60,17 +60,19 @@ final class Outlines
         $outside = true;
         foreach (self::DIRECTIONS as $direction) {
             [$right, $up, $eye] = self::frame($direction);
+            $ofLow = array_map(static fn (Mesh $mesh): array => self::contour($mesh, $eye), $low);
+            $ofHigh = $isDense ? [] : array_map(static fn (Mesh $mesh): array => self::contour($mesh, $eye), $high);
             foreach ([[$high, $low, true], [$low, $high, false]] as [$these, $those, $isHigh]) {
                 $self = new self;
                 if ($isHigh) {
                     $self->cover($those, $right, $up);
-                    $self->follow($those, $right, $up, $eye);
+                    $self->follow($those, $ofLow, $right, $up);
                 } elseif ($isDense) {
                     $self->sow(self::vertices($high), $right, $up);
                 } else {
-                    $self->follow($those, $right, $up, $eye);
+                    $self->follow($those, $ofHigh, $right, $up);
                 }
-                foreach ($isHigh && $isDense ? self::vertices($high) : self::points($these, $eye, $step) as $point) {
+                foreach ($isHigh && $isDense ? self::vertices($high) : self::points($these, $isHigh ? $ofHigh : $ofLow, $step) as $point) {
                     $u = $point[0] * $right[0] + $point[1] * $right[1] + $point[2] * $right[2];
                     $v = $point[0] * $up[0] + $point[1] * $up[1] + $point[2] * $up[2];
                     if ($isHigh && $self->isCovered($u, $v)) {
@@ -133,15 +135,15 @@ final class Outlines
 
     /**
      * @param  list<Mesh>  $meshes
-     * @param  array{float, float, float}  $eye
+     * @param  list<list<int>>  $contours  half-edges of each
      * @return list<array{float, float, float}> on the contour
      */
-    private static function points(array $meshes, array $eye, float $step): array
+    private static function points(array $meshes, array $contours, float $step): array
     {
         $out = [];
-        foreach ($meshes as $mesh) {
+        foreach ($meshes as $number => $mesh) {
             $p = $mesh->positions;
-            foreach (self::contour($mesh, $eye) as $half) {
+            foreach ($contours[$number] as $half) {
                 $a = 3 * $mesh->triangles[$half];
                 $b = 3 * $mesh->triangles[LowEdges::after($half)];
                 $steps = max(1, (int) ceil(sqrt(($p[$b] - $p[$a]) ** 2 + ($p[$b + 1] - $p[$a + 1]) ** 2 + ($p[$b + 2] - $p[$a + 2]) ** 2) / $step));
@@ -235,15 +237,15 @@ final class Outlines
      * Takes the contour of meshes.
      *
      * @param  list<Mesh>  $meshes
+     * @param  list<list<int>>  $contours  half-edges of each
      * @param  array{float, float, float}  $right
      * @param  array{float, float, float}  $up
-     * @param  array{float, float, float}  $eye
      */
-    private function follow(array $meshes, array $right, array $up, array $eye): void
+    private function follow(array $meshes, array $contours, array $right, array $up): void
     {
-        foreach ($meshes as $mesh) {
+        foreach ($meshes as $number => $mesh) {
             $p = $mesh->positions;
-            foreach (self::contour($mesh, $eye) as $half) {
+            foreach ($contours[$number] as $half) {
                 foreach ([$half, LowEdges::after($half)] as $corner) {
                     $v = 3 * $mesh->triangles[$corner];
                     $this->contour[] = $p[$v] * $right[0] + $p[$v + 1] * $right[1] + $p[$v + 2] * $right[2];

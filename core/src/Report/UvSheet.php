@@ -135,7 +135,7 @@ final readonly class UvSheet
             $density = $standard->texelDensity;
             $reached = $density === null ? 0.0 : UvParts::usual($measures) * $size / $standard->mapSize;
             if ($density !== null && $reached < $density * (1 - $standard->limit('texel-density', 0.25))) {
-                $breaks[] = 'density is '.Words::pixels($reached).' a unit of '.Words::pixels($density);
+                $breaks[] = 'density is '.Words::pixels($reached).'/unit of '.Words::pixels($density);
             }
             if (isset($coarse[$size])) {
                 rsort($coarse[$size]);

@@ -57,6 +57,7 @@ final class TexelDensity implements Check
             return Outcome::notApplicable('no UV island has area');
         }
         $isOwn = $standard->texelDensity !== null;
+        $unit = $measures->asset->unit();
         $sights = $measures->ofAsset(Sights::class);
         $findings = [];
         foreach (UvParts::low($measures) as $number => $part) {
@@ -82,8 +83,8 @@ final class TexelDensity implements Check
             $bound = $isCaution && ! $isOwn ? self::FACTOR : 1.0 + $limit;
             $findings[] = Finding::onPart(
                 'texel-density', $isCaution ? Severity::Caution : Severity::Note, $part,
-                UvParts::many(count($where), 'UV island')." of {$part->part->name} ".(count($where) === 1 ? 'is' : 'are').' off the '.($isOwn ? "standard's" : "asset's usual").' density of '.self::density($reference).', the furthest with '.self::density($ratio * $reference).': scale it by '.number_format(1 / $ratio, 2),
-                'scale islands to '.self::density($reference).' in UV', new Measured($ratio, $ratio > 1.0 ? $bound : ($bound === self::FACTOR ? 1 / self::FACTOR : 1.0 - $limit), 'ratio'), count($where), Spread::of($where, 40),
+                UvParts::many(count($where), 'UV island')." of {$part->part->name} ".(count($where) === 1 ? 'is' : 'are').' off the '.($isOwn ? "standard's" : "asset's usual").' density of '.self::density($reference, $unit).', the furthest with '.self::density($ratio * $reference, $unit).': scale it by '.number_format(1 / $ratio, 2),
+                'scale islands to '.self::density($reference, $unit).' in UV', new Measured($ratio, $ratio > 1.0 ? $bound : ($bound === self::FACTOR ? 1 / self::FACTOR : 1.0 - $limit), 'ratio'), count($where), Spread::of($where, 40),
             );
         }
 
@@ -93,9 +94,9 @@ final class TexelDensity implements Check
     /** Seen islands further apart in density than this differ in sharpness at a glance. */
     private const FACTOR = 2.0;
 
-    /** `512 px a unit`. */
-    private static function density(float $density): string
+    /** `512 px/m`. */
+    private static function density(float $density, ?string $unit): string
     {
-        return Words::pixels($density).' a unit';
+        return Words::pixels($density).'/'.($unit ?? 'unit');
     }
 }

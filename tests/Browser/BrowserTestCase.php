@@ -114,6 +114,19 @@ abstract class BrowserTestCase extends TestCase
         self::fail("\"$text\" stayed");
     }
 
+    /** Opens the search, and waits until it takes what is typed. */
+    protected function openSearch(): void
+    {
+        $this->press('/');
+        for ($i = 0; $i < 100; $i++) {
+            if ($this->browser->executeScript("return document.activeElement !== null && document.activeElement.matches('[role=dialog] input')") === true) {
+                return;
+            }
+            usleep(100_000);
+        }
+        self::fail('the search did not open');
+    }
+
     protected function waitForStand(): void
     {
         $this->waitForNot('Each file is shown as soon as it is read', 60);

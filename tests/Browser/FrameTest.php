@@ -110,14 +110,14 @@ final class FrameTest extends BrowserTestCase
     {
         $this->handIn(SignalStation::tideGauge());
         $this->waitFor('6 blockers');
-        $this->press('/');
+        $this->openSearch();
         $this->type('bakes flat');
         $this->waitFor('suffix-case');
         $this->assertAccessible('the search');
         $this->type('leaning');
         $this->waitFor('no check is known by that');
         $this->type(WebDriverKeys::ESCAPE);
-        $this->press('/');
+        $this->openSearch();
         $this->type('colors picked twice');
         $this->waitFor('id-close');
         $this->type(WebDriverKeys::ENTER);
@@ -126,7 +126,7 @@ final class FrameTest extends BrowserTestCase
         // From the rack as well.
         $this->open('/');
         $this->waitFor('Gauge');
-        $this->press('/');
+        $this->openSearch();
         $this->type('stilling');
         $this->waitFor('stilling_tube_a_high');
         $this->type(WebDriverKeys::ENTER);

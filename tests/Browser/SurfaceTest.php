@@ -17,7 +17,7 @@ final class SurfaceTest extends BrowserTestCase
     public function test_an_island_is_chosen_on_the_page_and_found_in_the_stand_and_back(): void
     {
         $this->handIn(SignalStation::tideGauge());
-        $this->waitFor('blockers', 60);
+        $this->waitFor('6 blockers', 120);
         $this->waitForNot('so far', 120);
         $this->waitForStand();
         $this->press('6');

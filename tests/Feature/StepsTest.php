@@ -6,6 +6,7 @@ namespace Tests\Feature;
 
 use Anvil\Formats\Obj\ObjWriter;
 use Anvil\Geometry\Part;
+use Anvil\Modelling\Atlas;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Tests\Support\MemorySink;
@@ -211,7 +212,7 @@ final class StepsTest extends TestCase
     private static function obj(array $parts): string
     {
         $sink = new MemorySink;
-        ObjWriter::write(array_map(static fn (string $name, Polygons $shape): Part => new Part($name, \Anvil\Tests\Support\Assets::worn($shape->mesh())), array_keys($parts), array_values($parts)), 'x.obj', $sink);
+        ObjWriter::write(array_map(static fn (string $name, Polygons $shape): Part => new Part($name, \Anvil\Tests\Support\Assets::worn($shape->mesh())), array_keys($parts), array_values(Atlas::packed($parts))), 'x.obj', $sink);
 
         return $sink->content('x.obj');
     }

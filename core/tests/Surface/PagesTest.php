@@ -278,6 +278,23 @@ final class PagesTest extends TestCase
         self::assertSame(4 * (36 + 24 + 4 + 4), strlen($meshes->body));
     }
 
+    public function test_both_unwraps_are_on_the_page_where_what_ships_differs_from_what_is_baked(): void
+    {
+        $low = Shapes::sheet(1, 1)->placed(0, 0, 0.5)->with(Shapes::sheet(1, 1)->moved(2, 0, 0)->placed(0.5, 0.5, 0.5));
+        $ships = Shapes::sheet(1, 1)->placed(0, 0, 0.5)->with(Shapes::sheet(1, 1)->moved(2, 0, 0)->placed(0.5, 0.4, 0.5));
+        $report = Assets::reportOf([
+            Assets::file('x_low.obj', ['a_low' => $low]), Assets::file('x_high.obj', ['a_high' => Shapes::sheet(1, 1, 4, 4)->with(Shapes::sheet(1, 1, 4, 4)->moved(2, 0, 0))]), Assets::file('x_pose.obj', ['a_pose' => $ships]),
+        ]);
+        $pose = UvSheet::of($report->measures)->pose;
+        self::assertCount(4, $pose, 'two triangles of each side; the other board is the same');
+        foreach ([[true, 0.42], [false, 0.52]] as [$isShipped, $least]) {
+            $own = array_values(array_filter($pose, static fn (array $one): bool => $one['ships'] === $isShipped));
+            self::assertCount(2, $own);
+            self::assertEqualsWithDelta($least, min(...array_merge(...array_map(static fn (array $one): array => array_values(array_filter($one['outline'], static fn (int $k): bool => $k % 2 === 1, ARRAY_FILTER_USE_KEY)), $own))), 1e-6);
+        }
+        self::assertSame([], UvSheet::of($report->measures, false)->pose);
+    }
+
     public function test_what_is_kept_of_a_layout_is_the_whole_of_it(): void
     {
         $report = Assets::report(Atlas::packed(['a_low' => Shapes::box(1, 2, 3), 'b_low' => Shapes::cylinder(1, 1, 12)->moved(5, 0, 0)]), ['a_high' => Shapes::roundedBox(1, 2, 3, 0.1, 2), 'b_high' => Shapes::cylinder(1, 1, 48)->moved(5, 0, 0)]);

@@ -20,6 +20,8 @@ interface Props {
     drawn: Drawn;
     palette: Palette;
     chosen: number | null;
+    /** Islands that something chosen elsewhere is about, by number, with blanks between. */
+    marked: string;
     onChoose: (island: number | null) => void;
     onHover: (island: number | null) => void;
     label: string;
@@ -61,7 +63,7 @@ function hatching(context: CanvasRenderingContext2D, color: string): CanvasPatte
 }
 
 /** A UV page: drag to move it, wheel to come closer, click for an island. */
-export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, onChoose, onHover, label }: Props) {
+export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, marked, onChoose, onHover, label }: Props) {
     const host = useRef<HTMLDivElement>(null);
     const canvas = useRef<HTMLCanvasElement>(null);
     const [size, setSize] = useState<[number, number]>([0, 0]);
@@ -166,11 +168,13 @@ export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, onChoo
                 }
                 context.setLineDash([]);
             }
-            if (chosen !== null) {
+            if (chosen !== null || marked !== '') {
                 const path = new Path2D();
-                trace(path, shapes.fills.get(chosen) ?? [], true);
+                for (const island of chosen !== null ? [chosen] : marked.split(' ').map(Number)) {
+                    trace(path, shapes.fills.get(island) ?? [], true);
+                }
                 context.fillStyle = palette.anvil;
-                context.globalAlpha = 0.45;
+                context.globalAlpha = chosen !== null ? 0.45 : 0.3;
                 context.fill(path);
                 context.globalAlpha = 1;
             }
@@ -205,7 +209,7 @@ export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, onChoo
             }
         });
         return () => cancelAnimationFrame(pending);
-    }, [size, view, paths, shapes, sheet, page, drawn, palette, chosen]);
+    }, [size, view, paths, shapes, sheet, page, drawn, palette, chosen, marked]);
 
     // The wheel must not scroll what lies around: React's own listener could not stop it.
     useEffect(() => {

@@ -8,7 +8,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useAct, type At, type UvSheet } from '../api/client';
 import { digits, plural, scaleOf } from '../frame/format';
 import { useNotice } from '../frame/Notice';
-import { useSelection, useStand } from '../frame/selection';
+import { chosenParts, useSelection, useStand } from '../frame/selection';
 import { Choice, Foot, Grow, Head, Scroll } from '../frame/sheet';
 import { colors, type Mode } from '../theme';
 import { colorOf, LAYERS, scaleColors, scaleWords, type Layer } from './colors';
@@ -91,7 +91,10 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
     const [picked, setPicked] = useState<number | null>(null);
     const [sort, setSort] = useState<Sort>(() => SORTS.map(([key]) => key).find((key) => listed(sheet, 0, key).length > 0) ?? 'all');
     const chosen = selection.island !== null && sheet.islands[selection.island] ? selection.island : null;
-    const page = chosen !== null ? (sheet.islands[chosen]?.page ?? 0) : Math.min(picked ?? firstPage(sheet), sheet.pages.length - 1);
+    // What is chosen elsewhere, a part or a finding, is marked on the page: all islands of its parts.
+    const names = chosen === null ? chosenParts(delivery, selection) : null;
+    const marked = names === null ? [] : sheet.islands.flatMap((island, i) => (names.has(sheet.parts[island.part] ?? '') ? [i] : []));
+    const page = chosen !== null ? (sheet.islands[chosen]?.page ?? 0) : Math.min(picked ?? sheet.islands[marked[0] ?? -1]?.page ?? firstPage(sheet), sheet.pages.length - 1);
     const { select } = selection;
     const choose = useCallback(
         (island: number | null): void => {
@@ -177,6 +180,7 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
                             drawn={drawn}
                             palette={palette}
                             chosen={chosen}
+                            marked={marked.join(' ')}
                             onChoose={choose}
                             onHover={setHovered}
                             label={`UV page ${info?.name ?? ''}, ${plural(info?.islands ?? 0, 'island')}`}

@@ -36,6 +36,7 @@ final class SurfaceFixtures
         yield 'uv-padding that blocks' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN), 'b_low' => self::board([0.02, 0.62 + 1.5 * $px, 0.22, 0.9], 12)]), ['uv-padding blocker'], 1.5, ['part' => 'a_low', 'other' => 'b_low']];
         yield 'uv-padding between corners' => [static fn (): Report => self::report(['a_low' => self::board([0.02, 0.02, 0.88, 0.72]), 'b_low' => self::board([0.88 + 3 * $px, 0.72 + 4 * $px, 0.98, 0.9], 12)]), ['uv-padding caution'], 5.0, ['part' => 'a_low']];
         yield 'uv-padding between arms' => [static fn (): Report => self::report(['a_low' => self::fork(6 * $px)]), ['uv-padding caution'], 6.0, ['part' => 'a_low']];
+        yield 'uv-padding beside a slit that gapes' => [static fn (): Report => self::report(['a_low' => self::slit(8 * $px)]), ['uv-padding caution'], 4.0, ['part' => 'a_low']];
         yield 'uv-border' => [static fn (): Report => self::report(['a_low' => self::board([3 * $px, 0.02, 0.98, 0.62])]), ['uv-border caution'], 3.0, ['part' => 'a_low', 'file' => 'x_low.obj']];
         yield 'uv-stretch' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN)->mapped(static fn (array $p): array => [5 * $p[0], $p[1], $p[2]])]), ['uv-stretch caution'], sqrt((5 + 1 / 5) / 2), ['part' => 'a_low']];
         yield 'texel-density' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN), 'b_low' => self::board([0.02, 0.7, 0.22, 0.9], 12, 1 / 0.6)]), ['texel-density note'], 0.6, ['part' => 'b_low']];
@@ -74,6 +75,8 @@ final class SurfaceFixtures
         yield 'uv-padding, between arms' => [static fn (): Report => self::report(['a_low' => self::fork(8.01 * $px)])];
         // 6 px wide and long: its own two sides are no arms, since the island itself lies between them.
         yield 'uv-padding, a thin strip' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN)->with(self::board([0.02, 0.7, 0.9, 0.7 + 6 * $px], 12))])];
+        // The UVs of both sides of a cut lie a hair apart; on the model they are one edge.
+        yield 'uv-padding, a slit' => [static fn (): Report => self::report(['a_low' => self::slit(0.8 * $px)])];
         yield 'uv-border' => [static fn (): Report => self::report(['a_low' => self::board([4.01 * $px, 0.02, 0.98, 0.62])])];
         yield 'uv-stretch' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN)->mapped(static fn (array $p): array => [4.2 * $p[0], $p[1], $p[2]])])];
         yield 'texel-density' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN), 'b_low' => self::board([0.02, 0.7, 0.22, 0.9], 12, 1 / 0.76)])];
@@ -155,6 +158,29 @@ final class SurfaceFixtures
         $faces = [[0, 1, 5, 4], [1, 2, 6, 5], [2, 3, 7, 6], [4, 5, 9, 8], [6, 7, 11, 10]];
 
         return new Polygons($points, $faces, array_map(static fn (array $face): array => array_map(static fn (int $k): array => $uvs[$k], $face), $faces));
+    }
+
+    /** A flat island cut along half of its middle, opened in UV by so much at the end of the cut. */
+    private static function slit(float $open): Polygons
+    {
+        $points = $faces = $uvs = [];
+        $rows = [0.02, 0.3, 0.5, 0.7];
+        foreach ($rows as $v) {
+            foreach ([0.02, 0.5, 0.98] as $u) {
+                $points[] = [10 * $u, 10 * $v, 0.0];
+            }
+        }
+        $at = static fn (int $k, bool $right): array => [$points[$k][0] / 10 + ($right && $k % 3 === 1 ? $open * max(0, intdiv($k, 3) - 1) / 2 : 0.0), $points[$k][1] / 10];
+        for ($r = 0; $r < 3; $r++) {
+            foreach ([0, 1] as $side) {
+                $k = 3 * $r + $side;
+                $face = [$k, $k + 1, $k + 4, $k + 3];
+                $faces[] = $face;
+                $uvs[] = array_map(static fn (int $v): array => $at($v, $side === 1), $face);
+            }
+        }
+
+        return new Polygons($points, $faces, $uvs);
     }
 
     /**

@@ -11,14 +11,17 @@ use Anvil\Measures\Kind\Sights;
 use Anvil\Modelling\Atlas;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
+use Anvil\Rays\SetSurfaces;
 use Anvil\Report\UvMeshes;
 use Anvil\Report\UvPicture;
 use Anvil\Report\UvSheet;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
+use Anvil\Surface\EdgeFaults;
 use Anvil\Surface\Islands;
 use Anvil\Surface\LayoutFacts;
 use Anvil\Surface\LowEdges;
+use Anvil\Surface\Outlines;
 use Anvil\Surface\UvIslands;
 use Anvil\Tests\Support\Assets;
 use PHPUnit\Framework\TestCase;
@@ -293,6 +296,50 @@ final class PagesTest extends TestCase
             self::assertEqualsWithDelta($least, min(...array_merge(...array_map(static fn (array $one): array => array_values(array_filter($one['outline'], static fn (int $k): bool => $k % 2 === 1, ARRAY_FILTER_USE_KEY)), $own))), 1e-6);
         }
         self::assertSame([], UvSheet::of($report->measures, false)->pose);
+    }
+
+    /** In closed form: a corner of the box lies √3 from the middle, in the view along an edge of another face pair; the ball's outline is a circle of radius 1. */
+    public function test_outlines_of_a_dense_high_poly_are_measured_both_ways(): void
+    {
+        $ball = Shapes::sphere(1, 120, 240)->mesh();
+        self::assertGreaterThan(40_000, $ball->triangleCount());
+        $out = Outlines::of(new SetSurfaces('a', [Shapes::box(2, 2, 2)->mesh()], [$ball], true));
+        self::assertEqualsWithDelta(M_SQRT3 - 1, $out['loss'], 0.01);
+        self::assertFalse($out['outside']);
+        self::assertEqualsWithDelta([1.0, 1.0, 1.0], array_map(abs(...), $out['at'] ?? []), 1e-6);
+        // The other way round: a ball of 12 sides within the round one; it bows out by 1 − cos(π/12) over its edges, and by 1 − cos²(π/12) over the middle of its faces.
+        $in = Outlines::of(new SetSurfaces('a', [Shapes::sphere(1, 6, 12)->mesh()], [$ball], true));
+        self::assertTrue($in['outside']);
+        self::assertGreaterThan(1 - cos(M_PI / 12), $in['loss']);
+        self::assertLessThan(1 - cos(M_PI / 12) ** 2, $in['loss']);
+        // A light one of the same shape says the same.
+        $light = Outlines::of(new SetSurfaces('a', [Shapes::box(2, 2, 2)->mesh()], [Shapes::sphere(1, 60, 120)->mesh()], true));
+        self::assertEqualsWithDelta($out['loss'], $light['loss'], 0.01);
+    }
+
+    public function test_what_is_told_of_another_tile_lies_there(): void
+    {
+        $two = Shapes::sheet(1, 1)->placed(1.1, -0.9, 0.4)->with(Shapes::sheet(1, 1)->moved(2, 0, 0)->placed(1.2, -0.8, 0.4))->with(Shapes::sheet(1, 1)->moved(4, 0, 0)->placed(1.1 + 0.384 - 0.016 + 3 / 2048, -0.9, 0.4))->mesh();
+        $facts = LayoutFacts::of([$two], [Islands::of($two, 1)], [[]], 1 / 256);
+        self::assertSame([1, -1], [$facts->tiles[0]['u'], $facts->tiles[0]['v']]);
+        foreach ($facts->tiles[0]['regions'] as $outline) {
+            foreach ($outline as $k => $x) {
+                self::assertGreaterThan($k % 2 === 0 ? 1.0 : -1.0, $x);
+                self::assertLessThan($k % 2 === 0 ? 2.0 : 0.0, $x);
+            }
+        }
+        self::assertNotSame([], $facts->tiles[0]['regions']);
+    }
+
+    public function test_places_are_those_of_the_edges_and_triangles_that_are_told(): void
+    {
+        $fold = new Polygons([[0.0, 0.0, 0.0], [0.0, 3.0, 0.0], [2.0, 0.0, 0.0], [2.0, 3.0, 0.0], [2.0, 0.0, -2.0], [2.0, 3.0, -2.0]], [[0, 2, 3, 1], [2, 4, 5, 3]], [[[0.1, 0.1], [0.3, 0.1], [0.3, 0.4], [0.1, 0.4]], [[0.3, 0.1], [0.5, 0.1], [0.5, 0.4], [0.3, 0.4]]]);
+        $edges = EdgeFaults::of($fold->mesh());
+        self::assertSame([[2.0, 1.5, 0.0]], $edges->insideAt);
+        self::assertSame(3.0, $edges->insideLength);
+        $report = Assets::report(['a_low' => $fold->mesh(180)], ['a_high' => $fold->triangulated()]);
+        $sharp = Assets::finding($report, 'soft-over-sharp');
+        self::assertNull($sharp, 'two faces at a right angle share 45° each, which is not over it');
     }
 
     public function test_what_is_kept_of_a_layout_is_the_whole_of_it(): void

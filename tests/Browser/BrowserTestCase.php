@@ -196,6 +196,10 @@ abstract class BrowserTestCase extends TestCase
         $this->waitFor('Drop low- and high-poly files here');
         $paths = array_values(self::demoFiles($asset, self::$folder.'/'.$asset->file));
         $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(implode("\n", $paths));
+        // The rack tells of other deliveries what is waited for next.
+        for ($i = 0; $i < 300 && ! str_contains($this->browser->getCurrentURL(), '/deliveries/'); $i++) {
+            usleep(200_000);
+        }
     }
 
     /**

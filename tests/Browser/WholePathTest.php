@@ -47,7 +47,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('4 blockers');
         $this->click('Bake on itself');
         $this->waitFor('All 12 ties hold exactly');
-        $this->waitFor('1 blocker');
+        $this->waitFor('3 blockers');
 
         // The mended files, as they come out.
         $zip = $this->unzip($this->download($this->button('Download files')));
@@ -64,7 +64,7 @@ final class WholePathTest extends BrowserTestCase
         self::assertNotFalse($zip->locateName('gauge_id.obj'));
 
         $this->press('8');
-        $this->waitFor('1 cause stands in the way');
+        $this->waitFor('3 causes stand in the way');
         self::assertFalse($this->button('Seal package')->isEnabled());
         $this->assertAccessible('Hand-off');
         $this->press('1');

@@ -254,7 +254,10 @@ final class MachinesTest extends TestCase
                 foreach ([[0, 0], [1, 0], [1, 1], [0, 1]] as [$x, $y]) {
                     $text .= 'v '.(3 * $i + $x).' '.$y.' '.($role === 'high' && $x + $y === 2 ? $z : 0)."\n";
                 }
-                $text .= "vt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nusemtl plain\n";
+                foreach ([[0.0, 0.0], [0.3, 0.0], [0.3, 0.3], [0.0, 0.3]] as [$x, $y]) {
+                    $text .= 'vt '.($i % 3 / 3 + 0.01 + $x).' '.(intdiv($i, 3) / 3 + 0.01 + $y)."\n";
+                }
+                $text .= "usemtl plain\n";
                 [$v, $u] = [4 * $i, 4 * $i];
                 foreach ($role === 'low' ? [[1, 2, 3, 4]] : [[1, 2, 3], [1, 3, 4]] as $face) {
                     $text .= 'f '.implode(' ', array_map(static fn (int $c): string => ($v + $c).'/'.($u + $c), $face))."\n";

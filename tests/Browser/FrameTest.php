@@ -151,6 +151,10 @@ final class FrameTest extends BrowserTestCase
                 }
                 // 200 % of 1280: half as many CSS pixels.
                 $this->resize(640, 400);
+                // The stand takes its new width a moment later.
+                for ($i = 0; $i < 20 && $this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth') === true; $i++) {
+                    usleep(100_000);
+                }
                 self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth'), "$station at 200 % scrolls sideways");
                 $this->resize(1280);
             }

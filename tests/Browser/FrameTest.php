@@ -138,6 +138,7 @@ final class FrameTest extends BrowserTestCase
     {
         $this->handIn(SignalStation::tideGauge());
         $this->waitFor('6 blockers');
+        $this->waitForNot('so far', 120);
         $base = (string) preg_replace('#/[^/]*$#', '', (string) parse_url($this->browser->getCurrentURL(), PHP_URL_PATH));
         foreach (['light' => 'Night', 'dark' => 'Paper'] as $variant => $other) {
             foreach (['intake', 'pairing', 'sets', 'color-id', 'clearance', 'surface', 'proof', 'hand-off'] as $station) {

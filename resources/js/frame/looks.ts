@@ -39,6 +39,20 @@ export const BarBox = styled('header')`
         align-items: center;
         gap: 7px;
     }
+    @media (max-width: 760px) {
+        gap: 6px;
+        padding: 0 8px;
+        & > a:first-of-type > *:not(svg),
+        & kbd {
+            display: none;
+        }
+        & a,
+        & button {
+            padding-left: 6px;
+            padding-right: 6px;
+            min-width: 0;
+        }
+    }
 `;
 
 export const RailBox = styled('nav')`

@@ -36,6 +36,10 @@ final class Steps
     public static function begin(Delivery $delivery): void
     {
         $files = $delivery->files()->where('kind', 'mesh');
+        if ($delivery->core_version !== null && $delivery->core_version !== config()->string('anvil.core_version')) {
+            // Another core may read a file in another way than the one that read it.
+            (clone $files)->where('state', FileState::Read)->update(['state' => FileState::Waiting]);
+        }
         $unread = (clone $files)->whereIn('state', FileState::OPEN)->exists();
         (clone $files)->where('state', FileState::Reading)->update(['state' => FileState::Waiting]);
         [$state, $step] = match (true) {

@@ -146,6 +146,21 @@ final class StepsTest extends TestCase
         $this->getJson("/api/deliveries/$id")->assertJsonPath('verdict', 'ready');
     }
 
+    public function test_what_an_earlier_version_read_is_read_again_when_it_is_checked_again(): void
+    {
+        $box = Shapes::box(1, 1, 1);
+        $id = $this->handIn(['post_low.obj' => self::obj(['post_low' => $box]), 'post_high.obj' => self::obj(['post_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2)])]);
+        $this->work();
+        $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
+        $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'measuring');
+        $this->work();
+        Delivery::query()->findOrFail($id)->update(['core_version' => '0.0.1']);
+        $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
+        $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'reading')->assertJsonPath('files.0.state', 'waiting');
+        $this->work();
+        $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'done')->assertJsonPath('verdict', 'ready')->assertJsonCount(2, 'parts');
+    }
+
     public function test_what_an_earlier_version_judged_is_told_finding_by_finding(): void
     {
         $box = Shapes::box(1, 1, 1);

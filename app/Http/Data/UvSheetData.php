@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * All UV pages of the low poly.
  */
-#[OA\Schema(schema: 'UvSheetData', description: 'All UV pages of the low poly.', required: ['mapSize', 'padding', 'reference', 'parts', 'pages', 'islands', 'sizes', 'secondSets', 'pose'])]
+#[OA\Schema(schema: 'UvSheetData', description: 'All UV pages of the low poly.', required: ['mapSize', 'padding', 'reference', 'parts', 'pages', 'islands', 'sizes', 'secondSets', 'pose', 'limits'])]
 final readonly class UvSheetData
 {
     /**
@@ -39,6 +39,8 @@ final readonly class UvSheetData
         public array $secondSets,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/UvPoseData'))]
         public array $pose,
+        #[OA\Property(ref: '#/components/schemas/UvLimitsData')]
+        public UvLimitsData $limits,
     ) {
     }
 }

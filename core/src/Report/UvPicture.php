@@ -35,9 +35,10 @@ final class UvPicture
         $sheet = UvSheet::of($measures, false);
         $where = [];
         $first = 0;
+        $counts = array_count_values(array_column($sheet->islands, 'part'));
         foreach ($measures->asset->judged(Role::Low) as $number => $part) {
             $where[] = [$number, $first, $part->part->mesh];
-            $first += count(array_filter($sheet->islands, static fn (array $one): bool => $one['part'] === $number));
+            $first += $counts[$number] ?? 0;
         }
 
         return new self($sheet, $where);

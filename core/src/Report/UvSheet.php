@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Report;
 
+use Anvil\Checks\Catalogue;
 use Anvil\Checks\Surface\UvParts;
 use Anvil\Checks\Words;
 use Anvil\Measures\Kind\FineDetails;
@@ -31,6 +32,7 @@ final readonly class UvSheet
      * @param  list<array{size: int, breaks: list<string>, gap: float|null}>  $sizes  what of the layout breaks at a map size; the least gap there in px
      * @param  list<string>  $secondSets  low parts with more than one set of UVs
      * @param  list<array{page: string, ships: bool, outline: list<float>}>  $pose  UV triangles that only the low that ships, or only the one that is baked, has
+     * @param  array{overlap: float, density: float, stretch: float}  $limits  in force for `uv-overlap`, `texel-density` and `uv-stretch`
      */
     private function __construct(
         public int $mapSize,
@@ -42,6 +44,7 @@ final readonly class UvSheet
         public array $sizes,
         public array $secondSets,
         public array $pose,
+        public array $limits,
     ) {
     }
 
@@ -100,7 +103,13 @@ final readonly class UvSheet
             $standard->mapSize, $standard->padding(), UvParts::reference($measures), array_map(static fn (RoledPart $part): string => $part->part->name, $parts), array_values($pages), $islands,
             $whole ? self::sizes($measures, $layout->nearest) : [], array_map(static fn (RoledPart $part): string => $part->part->name, $twice),
             ! $whole || $measures->asset->judged(Role::Pose) === [] ? [] : $measures->ofAsset(PoseUvs::class)->outlines,
+            ['overlap' => self::limit($measures, 'uv-overlap'), 'density' => self::limit($measures, 'texel-density'), 'stretch' => self::limit($measures, 'uv-stretch')],
         );
+    }
+
+    private static function limit(Measures $measures, string $code): float
+    {
+        return Catalogue::about()[$code]->limitBy($measures->asset->standard);
     }
 
     /**
@@ -115,7 +124,7 @@ final readonly class UvSheet
             $least = min($least, ...array_values($ofPart), ...[INF]);
         }
         $coarse = [];
-        $limit = $standard->limit('texel-coarse', 0.02);
+        $limit = self::limit($measures, 'texel-coarse');
         foreach ($measures->clearances() as $clearance) {
             $set = $measures->set($clearance->name);
             foreach ($set === null ? [] : $measures->ofSet(FineDetails::class, $set)['shares'] ?? [] as $size => $share) {
@@ -134,7 +143,7 @@ final readonly class UvSheet
             }
             $density = $standard->texelDensity;
             $reached = $density === null ? 0.0 : UvParts::usual($measures) * $size / $standard->mapSize;
-            if ($density !== null && $reached < $density * (1 - $standard->limit('texel-density', 0.25))) {
+            if ($density !== null && $reached < $density * (1 - self::limit($measures, 'texel-density'))) {
                 $breaks[] = 'density is '.Words::pixels($reached).'/unit of '.Words::pixels($density);
             }
             if (isset($coarse[$size])) {
@@ -154,7 +163,7 @@ final readonly class UvSheet
     {
         return [
             'mapSize' => $this->mapSize, 'padding' => $this->padding, 'reference' => $this->reference, 'parts' => $this->parts, 'pages' => $this->pages, 'islands' => $this->islands,
-            'sizes' => $this->sizes, 'secondSets' => $this->secondSets, 'pose' => $this->pose,
+            'sizes' => $this->sizes, 'secondSets' => $this->secondSets, 'pose' => $this->pose, 'limits' => $this->limits,
         ];
     }
 }

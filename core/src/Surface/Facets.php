@@ -18,8 +18,6 @@ final readonly class Facets
 
     private const LEAN = 10.0;
 
-    private const HARD = 1.0;
-
     private const TURN = [3.0, 30.0];
 
     /**
@@ -219,7 +217,7 @@ final readonly class Facets
     private static function key(Mesh $mesh, array $welded, int $half): int
     {
         $a = $welded[$mesh->triangles[$half]];
-        $b = $welded[$mesh->triangles[$half % 3 === 2 ? $half - 2 : $half + 1]];
+        $b = $welded[$mesh->triangles[LowEdges::after($half)]];
 
         return $a < $b ? ($a << 32) | $b : ($b << 32) | $a;
     }
@@ -229,31 +227,9 @@ final readonly class Facets
      */
     private static function isHard(Mesh $mesh, array $welded, int $one, int $two): bool
     {
-        if ($mesh->triNormals === []) {
-            $a = $mesh->smoothing[intdiv($one, 3)];
-            $b = $mesh->smoothing[intdiv($two, 3)];
+        $next = LowEdges::after($two);
+        [$atFrom, $atTo] = $welded[$mesh->triangles[$one]] === $welded[$mesh->triangles[$two]] ? [$two, $next] : [$next, $two];
 
-            return $a === 0 || $a !== $b;
-        }
-        $after = static fn (int $half): int => $half % 3 === 2 ? $half - 2 : $half + 1;
-        $isSame = $welded[$mesh->triangles[$one]] === $welded[$mesh->triangles[$two]];
-        foreach ([[$one, $isSame ? $two : $after($two)], [$after($one), $isSame ? $after($two) : $two]] as [$a, $b]) {
-            $n = $mesh->triNormals[$a];
-            $m = $mesh->triNormals[$b];
-            if ($n < 0 || $m < 0) {
-                continue;
-            }
-            $dot = $la = $lb = 0.0;
-            for ($k = 0; $k < 3; $k++) {
-                $dot += $mesh->normals[3 * $n + $k] * $mesh->normals[3 * $m + $k];
-                $la += $mesh->normals[3 * $n + $k] ** 2;
-                $lb += $mesh->normals[3 * $m + $k] ** 2;
-            }
-            if ($la > 0.0 && $lb > 0.0 && $dot / sqrt($la * $lb) < cos(deg2rad(self::HARD))) {
-                return true;
-            }
-        }
-
-        return false;
+        return LowEdges::isHard($mesh, $one, LowEdges::after($one), $atFrom, $atTo);
     }
 }

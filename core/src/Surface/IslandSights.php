@@ -50,15 +50,18 @@ final class IslandSights
             $own = null;
             foreach (self::places($mesh, $each) as $i => $places) {
                 $page = $islands[$part]->page[$i];
+                $sees = $hidden = 0;
                 foreach ($places as [$x, $y, $z, $nx, $ny, $nz]) {
                     if ($visibility->seen($x, $y, $z, $nx, $ny, $nz)) {
-                        $seen[$i] += 1 / count($places);
+                        $sees++;
                     } elseif (count($pages[$page]) > 1) {
                         $own ??= new Visibility(TriangleTree::of($mesh->positions, $mesh->triangles), $assembled->bounds()?->diagonal());
                         $beyond[$page] ??= self::without($meshes, $pages[$page], $hides, $assembled->bounds()?->diagonal());
-                        $behind[$i] += $own->seenWith($beyond[$page], $x, $y, $z, $nx, $ny, $nz) ? 1 / count($places) : 0.0;
+                        $hidden += $own->seenWith($beyond[$page], $x, $y, $z, $nx, $ny, $nz) ? 1 : 0;
                     }
                 }
+                $seen[$i] = (float) ($sees / count($places));
+                $behind[$i] = (float) ($hidden / count($places));
             }
             $out[] = ['seen' => array_values($seen), 'behind' => array_values($behind)];
         }

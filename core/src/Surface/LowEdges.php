@@ -135,8 +135,13 @@ final class LowEdges
             && abs($mesh->uvs[2 * $a + 1] - $mesh->uvs[2 * $b + 1]) <= self::SAME_UV));
     }
 
-    /** Whether corner normals differ by over 1° at either end; by smoothing groups where there are no normals. */
-    private static function isHard(Mesh $mesh, int $from, int $to, int $atFrom, int $atTo): bool
+    /**
+     * Whether corner normals differ by over 1° at either end of an edge; by smoothing groups where there are no normals.
+     *
+     * @param  int  $from  corner of one face at one end, and at the other
+     * @param  int  $atFrom  corners of the other face in the same places
+     */
+    public static function isHard(Mesh $mesh, int $from, int $to, int $atFrom, int $atTo): bool
     {
         if ($mesh->triNormals === []) {
             $a = $mesh->smoothing[intdiv($from, 3)];

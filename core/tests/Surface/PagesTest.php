@@ -342,6 +342,18 @@ final class PagesTest extends TestCase
         self::assertNull($sharp, 'two faces at a right angle share 45° each, which is not over it');
     }
 
+    /** 801 boards under a large one by a hair each: no pair is over the limit, and only 300 are kept, but all together are. */
+    public function test_many_small_overlaps_are_one_finding_of_their_sum(): void
+    {
+        $low = ['a_low' => Shapes::sheet(9, 9)];
+        for ($i = 0; $i < 801; $i++) {
+            $low["b{$i}_low"] = Shapes::sheet(0.1, 0.1)->moved(10 + $i, 0, 0)->placed(0.05 + 0.001 * $i - 0.0004 * 0.04, 0.5, 0.0004);
+        }
+        $finding = Assets::finding(Assets::report($low, ['a_high' => Shapes::sheet(9, 9, 4, 4)], '{"checks":{"uv-overlap":{"limit":0.0001}}}'), 'uv-overlap');
+        self::assertNotNull($finding);
+        self::assertEqualsWithDelta(801 * (0.0004 * 0.92) ** 2, $finding->measure->value ?? 0.0, 2e-6);
+    }
+
     public function test_what_is_kept_of_a_layout_is_the_whole_of_it(): void
     {
         $report = Assets::report(Atlas::packed(['a_low' => Shapes::box(1, 2, 3), 'b_low' => Shapes::cylinder(1, 1, 12)->moved(5, 0, 0)]), ['a_high' => Shapes::roundedBox(1, 2, 3, 0.1, 2), 'b_high' => Shapes::cylinder(1, 1, 48)->moved(5, 0, 0)]);

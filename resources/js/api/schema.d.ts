@@ -1330,6 +1330,14 @@ export interface components {
             /** @description u and v of its least and greatest corner */
             box: number[];
         };
+        /** @description The limits that the pages are held against, as the standard has them. */
+        UvLimitsData: {
+            /** @description share of the page */
+            overlap: number;
+            /** @description share by which an island may be off */
+            density: number;
+            stretch: number;
+        };
         /** @description A UV page. */
         UvPageData: {
             name: string;
@@ -1363,6 +1371,7 @@ export interface components {
             /** @description low parts with a second set of UVs, which is left alone */
             secondSets: string[];
             pose: components["schemas"]["UvPoseData"][];
+            limits: components["schemas"]["UvLimitsData"];
         };
         /** @description What of the layout breaks at a map size. */
         UvSizeData: {

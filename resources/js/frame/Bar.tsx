@@ -11,8 +11,8 @@ import { Search } from './SearchDialog';
 export function Bar({ children, mode, setMode, delivery = null }: { children: ReactNode; mode: Mode; setMode: (mode: Mode) => void; delivery?: Delivery | null }) {
     return (
         <BarBox>
-            <Link to="/" className="brand">
-                <Anvil /> Yellow Anvil
+            <Link to="/" className="brand" aria-label="Yellow Anvil, to the rack">
+                <Anvil /> <span>Yellow Anvil</span>
             </Link>
             {children}
             <Search delivery={delivery} />

@@ -42,7 +42,7 @@ export const BarBox = styled('header')`
     @media (max-width: 760px) {
         gap: 6px;
         padding: 0 8px;
-        & > a:first-of-type > *:not(svg),
+        & .brand > span,
         & kbd {
             display: none;
         }

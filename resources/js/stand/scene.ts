@@ -147,7 +147,8 @@ export class StandScene {
             // From the near end of what surrounds the model to its far end.
             this.cut.constant = -this.cut.normal.dot(centre) - (share - 0.5) * this.size;
         }
-        this.setSurface(this.surfaceLook);
+        this.surface?.clip(this.look.cut ? [this.look.cut] : null);
+        this.dress(this.look);
     }
 
     /** Frames the chosen parts, marks places where rays go astray, and draws the line that is measured. */

@@ -134,13 +134,16 @@ export class SurfaceView {
             this.texture.repeat.set(mapSize / TILE, mapSize / TILE);
         }
         material.map = texels ? this.texture : null;
-        material.clippingPlanes = planes;
         material.needsUpdate = true;
         this.seams.visible = this.hard.visible = edges;
-        for (const one of [this.seams, this.hard]) {
+        this.light(chosen);
+        this.clip(planes);
+    }
+
+    clip(planes: THREE.Plane[] | null): void {
+        for (const one of [this.mesh, this.seams, this.hard, ...(this.lit ? [this.lit] : [])]) {
             (one.material as THREE.Material).clippingPlanes = planes;
         }
-        this.light(chosen, planes);
     }
 
     /** Which island lies at a triangle of the mesh. */
@@ -160,7 +163,7 @@ export class SurfaceView {
 
     dispose(): void {
         this.group.removeFromParent();
-        this.light(null, null);
+        this.light(null);
         for (const one of [this.mesh, this.seams, this.hard]) {
             one.geometry.dispose();
             (one.material as THREE.Material).dispose();
@@ -168,7 +171,7 @@ export class SurfaceView {
         this.texture?.dispose();
     }
 
-    private light(island: number | null, planes: THREE.Plane[] | null): void {
+    private light(island: number | null): void {
         if (this.lit) {
             this.lit.removeFromParent();
             this.lit.geometry.dispose();
@@ -186,10 +189,7 @@ export class SurfaceView {
         });
         const geometry = new THREE.BufferGeometry();
         geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
-        this.lit = new THREE.Mesh(
-            geometry,
-            new THREE.MeshBasicMaterial({ color: this.palette.anvil, transparent: true, opacity: 0.75, side: THREE.DoubleSide, clippingPlanes: planes }),
-        );
+        this.lit = new THREE.Mesh(geometry, new THREE.MeshBasicMaterial({ color: this.palette.anvil, transparent: true, opacity: 0.75, side: THREE.DoubleSide }));
         this.lit.renderOrder = 2;
         this.group.add(this.lit);
     }

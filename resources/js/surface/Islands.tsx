@@ -1,8 +1,9 @@
 import Box from '@mui/material/Box';
+import { useMemo } from 'react';
 import type { UvIsland, UvSheet } from '../api/client';
 import { Choice } from '../frame/sheet';
 import { LongList } from '../frame/LongList';
-import { plural } from '../frame/format';
+import { percent, plural } from '../frame/format';
 
 export const SORTS = [
     ['uneven', 'islands off in density'],
@@ -29,7 +30,7 @@ export function listed(sheet: UvSheet, page: number, sort: Sort): number[] {
     switch (sort) {
         case 'uneven':
             return by(
-                (island) => island.density > 0 && Math.abs(island.density / sheet.reference - 1) > 0.25,
+                (island) => island.density > 0 && Math.abs(island.density / sheet.reference - 1) > sheet.limits.density,
                 (island) => Math.abs(Math.log(growth(island, sheet))),
             );
         case 'tight':
@@ -44,7 +45,7 @@ export function listed(sheet: UvSheet, page: number, sort: Sort): number[] {
             );
         case 'stretched':
             return by(
-                (island) => island.stretch > 1.5,
+                (island) => island.stretch > sheet.limits.stretch,
                 (island) => island.stretch,
             );
         case 'all':
@@ -69,13 +70,13 @@ function told(island: UvIsland, sheet: UvSheet, sort: Sort): string {
     }
 }
 
-const NONE: Record<Sort, string> = {
-    uneven: 'All are within 25 % of the usual density.',
+const none = (sheet: UvSheet): Record<Sort, string> => ({
+    uneven: `All are within ${percent(sheet.limits.density)} of the usual density.`,
     tight: 'None is nearer to another than the padding.',
     unseen: 'All are seen, at least in part.',
-    stretched: 'None is stretched by over 1.5.',
+    stretched: `None is stretched by over ${sheet.limits.stretch}.`,
     all: 'There is none on this page.',
-};
+});
 
 /** The islands of a page that want something, with what. */
 export function Islands({
@@ -93,12 +94,12 @@ export function Islands({
     chosen: number | null;
     onChoose: (island: number) => void;
 }) {
-    const rows = listed(sheet, page, sort);
+    const rows = useMemo(() => listed(sheet, page, sort), [sheet, page, sort]);
     return (
         <Box sx={{ width: 232, flex: 'none', display: 'flex', flexDirection: 'column', minHeight: 0 }}>
             <Choice label="which islands are listed" value={sort} options={SORTS} onChoose={(to) => onSort(to as Sort)} width="100%" />
             <Box className="soft" sx={{ my: 0.75 }}>
-                {rows.length === 0 ? NONE[sort] : plural(rows.length, 'island')}
+                {rows.length === 0 ? none(sheet)[sort] : plural(rows.length, 'island')}
             </Box>
             <Box
                 data-scroll

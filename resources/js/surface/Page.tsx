@@ -20,8 +20,8 @@ interface Props {
     drawn: Drawn;
     palette: Palette;
     chosen: number | null;
-    /** Islands that something chosen elsewhere is about, by number, with blanks between. */
-    marked: string;
+    /** Islands that something chosen elsewhere is about. */
+    marked: number[];
     onChoose: (island: number | null) => void;
     onHover: (island: number | null) => void;
     label: string;
@@ -168,9 +168,9 @@ export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, marked
                 }
                 context.setLineDash([]);
             }
-            if (chosen !== null || marked !== '') {
+            if (chosen !== null || marked.length > 0) {
                 const path = new Path2D();
-                for (const island of chosen !== null ? [chosen] : marked.split(' ').map(Number)) {
+                for (const island of chosen !== null ? [chosen] : marked) {
                     trace(path, shapes.fills.get(island) ?? [], true);
                 }
                 context.fillStyle = palette.anvil;

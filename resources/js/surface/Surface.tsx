@@ -20,7 +20,7 @@ import { useSurface } from './useSurface';
 
 /** The state of the pages, in a sentence. */
 export function headOf(sheet: UvSheet, blockers: number): string {
-    const overlapping = sheet.pages.filter((page) => page.overlap > 0.0002).length;
+    const overlapping = sheet.pages.filter((page) => page.overlap > sheet.limits.overlap).length;
     const tight = sheet.pages.reduce((sum, page) => sum + page.gaps.length, 0);
     const pages = plural(sheet.pages.length, 'page');
     if (overlapping > 0) {
@@ -92,8 +92,11 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
     const [sort, setSort] = useState<Sort>(() => SORTS.map(([key]) => key).find((key) => listed(sheet, 0, key).length > 0) ?? 'all');
     const chosen = selection.island !== null && sheet.islands[selection.island] ? selection.island : null;
     // What is chosen elsewhere, a part or a finding, is marked on the page: all islands of its parts.
-    const names = chosen === null ? chosenParts(delivery, selection) : null;
-    const marked = names === null ? [] : sheet.islands.flatMap((island, i) => (names.has(sheet.parts[island.part] ?? '') ? [i] : []));
+    const names = chosen === null ? [...chosenParts(delivery, selection)].join('\n') : '';
+    const marked = useMemo(() => {
+        const wanted = new Set(names === '' ? [] : names.split('\n'));
+        return wanted.size === 0 ? [] : sheet.islands.flatMap((island, i) => (wanted.has(sheet.parts[island.part] ?? '') ? [i] : []));
+    }, [names, sheet]);
     const page = chosen !== null ? (sheet.islands[chosen]?.page ?? 0) : Math.min(picked ?? sheet.islands[marked[0] ?? -1]?.page ?? firstPage(sheet), sheet.pages.length - 1);
     const { select } = selection;
     const choose = useCallback(
@@ -180,7 +183,7 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
                             drawn={drawn}
                             palette={palette}
                             chosen={chosen}
-                            marked={marked.join(' ')}
+                            marked={marked}
                             onChoose={choose}
                             onHover={setHovered}
                             label={`UV page ${info?.name ?? ''}, ${plural(info?.islands ?? 0, 'island')}`}
@@ -224,7 +227,7 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
 
 /** The page that is shown at first: one with overlaps, else with gaps, else the first. */
 function firstPage(sheet: UvSheet): number {
-    const overlapping = sheet.pages.findIndex((page) => page.overlap > 0.0002);
+    const overlapping = sheet.pages.findIndex((page) => page.overlap > sheet.limits.overlap);
     const tight = sheet.pages.findIndex((page) => page.gaps.length > 0);
     return Math.max(0, overlapping >= 0 ? overlapping : tight);
 }

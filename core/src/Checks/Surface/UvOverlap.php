@@ -62,7 +62,8 @@ final class UvOverlap implements Check
             }
             // Each pair by itself; those too small for that together, on the largest of them.
             $rest = array_filter($tile['pairs'], static fn (array $pair): bool => $pair['area'] <= $limit);
-            $small = array_sum(array_column($rest, 'area'));
+            // Those beyond the pairs that are kept count as well.
+            $small = $tile['overlap'] - (array_sum(array_column($tile['pairs'], 'area')) - array_sum(array_column($rest, 'area')));
             foreach ($tile['pairs'] as $pair) {
                 $isRest = $pair['area'] <= $limit;
                 if ($isRest && ($small <= $limit || $pair !== reset($rest))) {

@@ -103,7 +103,9 @@ export class SurfaceView {
         const lines = (points: number[], color: string): THREE.LineSegments => {
             const one = new THREE.BufferGeometry();
             one.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
-            return new THREE.LineSegments(one, new THREE.LineBasicMaterial({ color }));
+            // Of very many the lines step back.
+            const opacity = Math.min(1, Math.max(0.2, 60_000 / (points.length + 1)));
+            return new THREE.LineSegments(one, new THREE.LineBasicMaterial({ color, opacity, transparent: opacity < 1 }));
         };
         this.seams = lines(seams, palette.ink);
         this.hard = lines(hard, palette.high);

@@ -96,7 +96,7 @@ export function Islands({
 }) {
     const rows = useMemo(() => listed(sheet, page, sort), [sheet, page, sort]);
     return (
-        <Box sx={{ width: 232, flex: 'none', display: 'flex', flexDirection: 'column', minHeight: 0 }}>
+        <Box sx={{ width: 232, flex: '0 1 232px', minWidth: 120, display: 'flex', flexDirection: 'column', minHeight: 0 }}>
             <Choice label="which islands are listed" value={sort} options={SORTS} onChoose={(to) => onSort(to as Sort)} width="100%" />
             <Box className="soft" sx={{ my: 0.75 }}>
                 {rows.length === 0 ? none(sheet)[sort] : plural(rows.length, 'island')}

@@ -126,6 +126,16 @@ export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, marked
                 context.lineWidth = 0.6 / view.zoom;
                 context.stroke(path);
             }
+            if (chosen !== null || marked.length > 0) {
+                const path = new Path2D();
+                for (const island of chosen !== null ? [chosen] : marked) {
+                    trace(path, shapes.fills.get(island) ?? [], true);
+                }
+                context.fillStyle = palette.anvil;
+                context.globalAlpha = chosen !== null ? 0.45 : 0.3;
+                context.fill(path);
+                context.globalAlpha = 1;
+            }
             const info = sheet.pages[page];
             if (drawn.overlaps) {
                 const pattern = hatching(context, palette.trouble);
@@ -147,9 +157,12 @@ export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, marked
                 }
             }
             if (drawn.edges) {
+                // Of thousands of islands the lines step back, so that their colors are still seen.
+                context.globalAlpha = Math.min(1, Math.max(0.15, view.zoom ** 2 / (10 * shapes.seams.length)));
                 context.strokeStyle = palette.ink;
                 context.lineWidth = 1 / view.zoom;
                 context.stroke(paths.seams);
+                context.globalAlpha = 1;
                 context.strokeStyle = palette.high;
                 context.lineWidth = 2.5 / view.zoom;
                 context.stroke(paths.hard);
@@ -167,16 +180,6 @@ export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, marked
                     context.stroke();
                 }
                 context.setLineDash([]);
-            }
-            if (chosen !== null || marked.length > 0) {
-                const path = new Path2D();
-                for (const island of chosen !== null ? [chosen] : marked) {
-                    trace(path, shapes.fills.get(island) ?? [], true);
-                }
-                context.fillStyle = palette.anvil;
-                context.globalAlpha = chosen !== null ? 0.45 : 0.3;
-                context.fill(path);
-                context.globalAlpha = 1;
             }
             context.strokeStyle = palette.ink;
             context.lineWidth = 1.5 / view.zoom;
@@ -240,7 +243,7 @@ export function Page({ sheet, page, shapes, fill, drawn, palette, chosen, marked
     };
     const middle = (factor: number): void => setView(zoomed(view, factor, size[0] / 2, size[1] / 2, Math.min(...size) / 4));
     return (
-        <Box ref={host} sx={{ position: 'relative', flex: 1, minHeight: 240, minWidth: 0, border: 1, borderColor: 'var(--rule-strong)', overflow: 'hidden' }}>
+        <Box ref={host} sx={{ position: 'relative', flex: 1, minHeight: 0, minWidth: 160, border: 1, borderColor: 'var(--rule-strong)', overflow: 'hidden' }}>
             <canvas
                 ref={canvas}
                 role="application"

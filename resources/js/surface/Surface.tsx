@@ -125,78 +125,80 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
     const hard = shapes ? shapes.hard.length / 8 : 0;
     return (
         <>
-            <Scroll still>
-                <Head
-                    title={headOf(sheet, blockers)}
-                    acts={
-                        sheet.pages.length > 1 && (
-                            <Choice
-                                label="page"
-                                value={String(page)}
-                                options={sheet.pages.map((each, i) => [String(i), `${each.name}: ${plural(each.islands, 'island')}`] as const)}
-                                onChoose={(to) => {
-                                    select({});
-                                    setPicked(Number(to));
-                                }}
-                            />
-                        )
-                    }
-                >
-                    {info && (
-                        <>
-                            Page <span className="mono">{info.name}</span>: {plural(info.islands, 'island')} on {digits(100 * info.use, 3)} % of it at {sheet.mapSize} px
-                            {hard > 0 && `, ${plural(Math.round(hard), 'hard edge')} inside islands`}.
-                            {sheet.secondSets.length > 0 && ` A second UV set of ${plural(sheet.secondSets.length, 'part')} is left alone.`}
-                            {sheet.pose.length > 0 && ' Solid outlines: UVs that ship and are not baked; dashed: baked and not shipped.'}
-                        </>
-                    )}
-                </Head>
-                <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center', mb: 1, flex: 'none' }}>
-                    <Choice label="what fills the islands" value={layer} options={LAYERS} onChoose={(to) => setLayer(to as Layer)} />
-                    <ToggleButtonGroup
-                        exclusive={false}
-                        value={Object.entries(drawn).flatMap(([key, on]) => (on ? [key] : []))}
-                        onChange={(_, on: string[]) => setDrawn({ overlaps: on.includes('overlaps'), gaps: on.includes('gaps'), edges: on.includes('edges') })}
-                        aria-label="what is drawn on the page"
+            <Scroll>
+                <Box sx={{ minHeight: '100%', display: 'flex', flexDirection: 'column' }}>
+                    <Head
+                        title={headOf(sheet, blockers)}
+                        acts={
+                            sheet.pages.length > 1 && (
+                                <Choice
+                                    label="page"
+                                    value={String(page)}
+                                    options={sheet.pages.map((each, i) => [String(i), `${each.name}: ${plural(each.islands, 'island')}`] as const)}
+                                    onChoose={(to) => {
+                                        select({});
+                                        setPicked(Number(to));
+                                    }}
+                                />
+                            )
+                        }
                     >
-                        <ToggleButton value="overlaps">overlaps</ToggleButton>
-                        <ToggleButton value="gaps" title="gaps under the padding">
-                            gaps
+                        {info && (
+                            <>
+                                Page <span className="mono">{info.name}</span>: {plural(info.islands, 'island')} on {digits(100 * info.use, 3)} % of it at {sheet.mapSize} px
+                                {hard > 0 && `, ${plural(Math.round(hard), 'hard edge')} inside islands`}.
+                                {sheet.secondSets.length > 0 && ` A second UV set of ${plural(sheet.secondSets.length, 'part')} is left alone.`}
+                                {sheet.pose.length > 0 && ' Solid outlines: UVs that ship and are not baked; dashed: baked and not shipped.'}
+                            </>
+                        )}
+                    </Head>
+                    <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center', mb: 1, flex: 'none' }}>
+                        <Choice label="what fills the islands" value={layer} options={LAYERS} onChoose={(to) => setLayer(to as Layer)} />
+                        <ToggleButtonGroup
+                            exclusive={false}
+                            value={Object.entries(drawn).flatMap(([key, on]) => (on ? [key] : []))}
+                            onChange={(_, on: string[]) => setDrawn({ overlaps: on.includes('overlaps'), gaps: on.includes('gaps'), edges: on.includes('edges') })}
+                            aria-label="what is drawn on the page"
+                        >
+                            <ToggleButton value="overlaps">overlaps</ToggleButton>
+                            <ToggleButton value="gaps" title="gaps under the padding">
+                                gaps
+                            </ToggleButton>
+                            <ToggleButton value="edges" title="seams, and hard edges inside islands">
+                                edges
+                            </ToggleButton>
+                        </ToggleButtonGroup>
+                        <ToggleButton value="texels" selected={texels} onChange={() => setTexels(!texels)} title="squares of 8 and 64 px on the model">
+                            texels in the stand
                         </ToggleButton>
-                        <ToggleButton value="edges" title="seams, and hard edges inside islands">
-                            edges
-                        </ToggleButton>
-                    </ToggleButtonGroup>
-                    <ToggleButton value="texels" selected={texels} onChange={() => setTexels(!texels)} title="squares of 8 and 64 px on the model">
-                        texels in the stand
-                    </ToggleButton>
-                    <Grow />
-                    <Scale layer={layer} sheet={sheet} unit={unit} ramp={scaleColors(layer, palette)} />
+                        <Grow />
+                        <Scale layer={layer} sheet={sheet} unit={unit} ramp={scaleColors(layer, palette)} />
+                    </Box>
+                    <Box sx={{ flex: '1 1 0', minHeight: 280, display: 'flex', gap: 1.5 }}>
+                        {shapes ? (
+                            <Page
+                                sheet={sheet}
+                                page={page}
+                                shapes={shapes}
+                                fill={fill}
+                                drawn={drawn}
+                                palette={palette}
+                                chosen={chosen}
+                                marked={marked}
+                                onChoose={choose}
+                                onHover={setHovered}
+                                label={`UV page ${info?.name ?? ''}, ${plural(info?.islands ?? 0, 'island')}`}
+                            />
+                        ) : (
+                            <Box role="status" sx={{ flex: 1 }}>
+                                {isError ? 'The UVs could not be fetched.' : 'Fetching the UVs…'}
+                                {!isError && <LinearProgress aria-label="fetching the UVs" />}
+                            </Box>
+                        )}
+                        <Islands sheet={sheet} page={page} sort={sort} onSort={setSort} chosen={chosen} onChoose={choose} />
+                    </Box>
+                    <Sizes sheet={sheet} />
                 </Box>
-                <Box sx={{ flex: 1, minHeight: 0, display: 'flex', gap: 1.5 }}>
-                    {shapes ? (
-                        <Page
-                            sheet={sheet}
-                            page={page}
-                            shapes={shapes}
-                            fill={fill}
-                            drawn={drawn}
-                            palette={palette}
-                            chosen={chosen}
-                            marked={marked}
-                            onChoose={choose}
-                            onHover={setHovered}
-                            label={`UV page ${info?.name ?? ''}, ${plural(info?.islands ?? 0, 'island')}`}
-                        />
-                    ) : (
-                        <Box role="status" sx={{ flex: 1 }}>
-                            {isError ? 'The UVs could not be fetched.' : 'Fetching the UVs…'}
-                            {!isError && <LinearProgress aria-label="fetching the UVs" />}
-                        </Box>
-                    )}
-                    <Islands sheet={sheet} page={page} sort={sort} onSort={setSort} chosen={chosen} onChoose={choose} />
-                </Box>
-                <Sizes sheet={sheet} />
             </Scroll>
             <Foot>
                 <Box sx={{ flex: 1, minWidth: 0 }} role="status">

@@ -39,9 +39,9 @@ $(tail -n 5 "$VAR/log/apt.log")"
     rm -rf "$VAR/deb"
 }
 
-APP_PACKAGES=(php8.2-cli php8.2-fpm php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache mariadb-server nginx)
-WORKER_PACKAGES=(php8.2-cli php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache)
-TEST_PACKAGES=(chromium chromium-driver assimp-utils assimp-testmodels python3-scipy python3-jellyfish python3-skimage python3-shapely)
+APP_PACKAGES=(php8.2-cli php8.2-fpm php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache php8.2-imagick mariadb-server nginx)
+WORKER_PACKAGES=(php8.2-cli php8.2-mysql php8.2-curl php8.2-zip php8.2-intl php8.2-mbstring php8.2-xml php8.2-opcache php8.2-imagick)
+TEST_PACKAGES=(chromium chromium-driver assimp-utils assimp-testmodels python3-scipy python3-jellyfish python3-skimage python3-shapely pngcheck)
 
 # Composer packages at the committed versions; what differs from the committed list is named.
 need_composer() {

@@ -5,11 +5,16 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\Cage\CageFit;
+use Anvil\Checks\Proof\ProofRetouch;
 use Anvil\Clearance\SetClearance;
+use Anvil\Formats\Png\PngWriter;
 use Anvil\Geometry\Bytes;
 use Anvil\Geometry\DisplayMesh;
 use Anvil\Geometry\Mesh;
+use Anvil\Measures\Kind\Pages;
+use Anvil\Measures\Kind\ReturnedMaps;
 use Anvil\Measures\Measures;
+use Anvil\Report\LitMeshes;
 use Anvil\Report\UvMeshes;
 use Anvil\Report\UvSheet;
 use Anvil\Sets\BakeSet;
@@ -31,11 +36,13 @@ final class DisplayFile
 
     public const SURFACE = 'surface';
 
+    public const LIT = 'lit';
+
     /** Triangles that are shown of a file in any case. */
     private const LEAST = 20_000;
 
     /** What there may be a file of. */
-    public const KINDS = [self::SINGLE, self::FITTED, self::SURFACE];
+    public const KINDS = [self::SINGLE, self::FITTED, self::SURFACE, self::LIT];
 
     /**
      * The light meshes of a file as it was read, in its own unit and axes.
@@ -108,6 +115,43 @@ final class DisplayFile
         $meshes = UvMeshes::of($low);
         self::putAll(self::path($delivery, self::SURFACE), $meshes->head, $meshes->body);
         Store::put(self::sheetPath($delivery), json_encode($sheet->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE));
+    }
+
+    /**
+     * The Proof station: the low poly as it is shaded (`LitMeshes`), the retouch mask of each page and its areas, and maps that came back with how far each is off.
+     *
+     * @param  Measures  $measures  what was measured
+     * @param  Measures  $low  with the meshes of low parts
+     */
+    public static function writeProof(Delivery $delivery, Measures $measures, Measures $low): void
+    {
+        $meshes = LitMeshes::of($low);
+        self::putAll(self::path($delivery, self::LIT), $meshes->head, $meshes->body);
+        $pages = $measures->ofAsset(Pages::class);
+        $out = [];
+        foreach ($pages === [] ? [] : ProofRetouch::pages($measures) as $number => [$mask, $sets]) {
+            Store::put(self::proofPath($delivery, "retouch-$number.png"), $mask->png());
+            $out[] = ['name' => $mask->page, 'file' => $pages[$number]['file'], 'inside' => $mask->inside, 'texels' => $mask->texels, 'share' => $mask->share(), 'sets' => $sets, 'areas' => $mask->areas];
+        }
+        $maps = [];
+        foreach ($measures->asset->maps === [] ? [] : $measures->ofAsset(ReturnedMaps::class) as $number => $map) {
+            $maps[] = array_diff_key($map->toArray(), ['preview' => 0, 'difference' => 0]);
+            if ($map->size > 0) {
+                Store::put(self::proofPath($delivery, "map-$number.png"), self::picture($map->size, PngWriter::RGB, 3, $map->preview));
+                Store::put(self::proofPath($delivery, "difference-$number.png"), self::picture($map->size, PngWriter::GREY, 1, $map->difference));
+            }
+        }
+        Store::put(self::proofPath($delivery, 'proof.json'), json_encode(['pages' => $out, 'maps' => $maps], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE));
+    }
+
+    private static function picture(int $size, int $color, int $channels, string $packed): string
+    {
+        return PngWriter::image($size, $size, $color, 8, false, str_split((string) gzuncompress($packed), max(1, $channels * $size)));
+    }
+
+    public static function proofPath(Delivery $delivery, string $name): string
+    {
+        return $delivery->folder()."/display/proof/$name";
     }
 
     public static function sheetPath(Delivery $delivery): string

@@ -14,7 +14,7 @@ use App\Models\State\DeliveryState;
 use App\Models\State\MakingState;
 
 /**
- * The state of each station of a delivery. A check that did not run never counts as passed, a station not built never as clear.
+ * The state of each station of a delivery. A check that did not run never counts as passed.
  */
 final class StationStates
 {
@@ -82,9 +82,6 @@ final class StationStates
      */
     private static function state(Station $station, Delivery $delivery, array $checks, bool $found): array
     {
-        if (! $station->isBuilt()) {
-            return ['not-built', $checks === [] ? 'this station is not built yet' : 'its screen is not built yet; '.count($checks).' of its checks run'];
-        }
         if ($delivery->state === DeliveryState::Failed || $delivery->state === DeliveryState::Cancelled) {
             return ['not-run', $delivery->state === DeliveryState::Failed ? 'checking failed' : 'cancelled'];
         }

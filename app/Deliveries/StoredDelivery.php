@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use Anvil\Asset\GivenFile;
+use Anvil\Asset\GivenMap;
 use Anvil\Asset\ReadFile;
 use Anvil\Explode\Assembled;
 use Anvil\Formats\FileSource;
@@ -111,7 +112,7 @@ final class StoredDelivery
             $files[] = new ReadFile(FormatCatalogue::EXPLODE_PLAN, null, '', null, $error);
         }
         [$clearance, $all] = $this->delivery->asset->layout();
-        $measures = Measures::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided())->laidOut($clearance, $all);
+        $measures = Measures::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided(), $only === null ? $this->maps() : [])->laidOut($clearance, $all);
 
         return $assembled === null ? $measures : $measures->exploded($assembled);
     }
@@ -195,6 +196,20 @@ final class StoredDelivery
     public function givenFiles(): array
     {
         return array_map(fn (File $file): GivenFile => new GivenFile($file->name, $this->role($file), $this->source($file)), $this->meshFiles());
+    }
+
+    /**
+     * Maps that came back from a baker.
+     *
+     * @return list<GivenMap>
+     */
+    public function maps(): array
+    {
+        return array_values($this->delivery->files->where('kind', 'map')->map(static function (File $file): GivenMap {
+            $read = GivenMap::read($file->name);
+
+            return new GivenMap($file->name, $file->role ?? $read[0] ?? null, $file->page ?? $read[1] ?? null, $file->page !== null, $file->sha256 ?? '', new StoredSource($file->path, $file->name, $file->bytes));
+        })->all());
     }
 
     public function source(File $file): FileSource

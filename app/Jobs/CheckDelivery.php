@@ -47,6 +47,7 @@ final class CheckDelivery extends DeliveryJob
         $low = DisplayFile::low($stored);
         DisplayFile::writeCage($delivery, $low, $clearances);
         DisplayFile::writeSurface($delivery, $low, UvSheet::of($measures));
+        DisplayFile::writeProof($delivery, $measures, $low);
         unset($low);
         $whole = MeasureCatalogue::get(Whole::class)->subjects($measures) === [] ? null : $measures->ofAsset(Whole::class);
         $extra = [

@@ -16,6 +16,7 @@ use App\Deliveries\DisplayFile;
 use App\Deliveries\IdCut;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\Trial;
 use App\Deliveries\WrittenIds;
 use App\Deliveries\ZippedFolder;
 use App\Models\Delivery;
@@ -29,6 +30,9 @@ use Throwable;
  */
 final class MakeOutput extends MakingJob
 {
+    /** Seconds between two words on how far a trial is. */
+    private const TOLD_EVERY = 0.7;
+
     public function __construct(int $deliveryId, public int $outputId)
     {
         parent::__construct($deliveryId);
@@ -55,7 +59,16 @@ final class MakeOutput extends MakingJob
         if ($output === null || $output->state === MakingState::Done) {
             return;
         }
+        if ($output->kind === Trial::KIND && $output->state === MakingState::Failed) {
+            // Cancelled before it was begun.
+            return;
+        }
         $this->turn(MakingState::Making);
+        if ($output->kind === Trial::KIND) {
+            $this->bake($delivery, $output);
+
+            return;
+        }
         $stored = new StoredDelivery($delivery);
         $measures = $stored->computing();
         if ($output->kind === IdCut::KIND) {
@@ -96,6 +109,27 @@ final class MakeOutput extends MakingJob
             'error' => null, 'detail' => $detail, 'path' => $path, 'name' => "{$delivery->asset->key}_$output->kind.zip",
             'bytes' => $bytes, 'sha256' => $sha256,
         ]);
+    }
+
+    private function bake(Delivery $delivery, Output $output): void
+    {
+        $next = 0.0;
+        try {
+            $detail = Trial::make($delivery, $output, static function (float $done) use ($output, &$next): void {
+                if (microtime(true) < $next) {
+                    return;
+                }
+                $next = microtime(true) + self::TOLD_EVERY;
+                $row = $output->newQuery()->find($output->id);
+                if ($row === null || $row->state === MakingState::Failed) {
+                    throw new NotWanted('cancelled meanwhile');
+                }
+                $row->update(['detail' => [...$row->detail ?? [], 'done' => round($done, 3)]]);
+            });
+        } catch (NotWanted) {
+            return;
+        }
+        $this->turn(MakingState::Done, ['error' => null, 'detail' => $detail]);
     }
 
     /**

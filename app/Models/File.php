@@ -18,8 +18,9 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $position
  * @property string $name
  * @property string $path on the storage disk
- * @property string $kind mesh or side
- * @property string|null $role chosen by a person; else the names tell
+ * @property string $kind mesh, side, plan, map, or a map that another took the place of: replaced
+ * @property string|null $role chosen by a person; else the names tell; of a map its kind, where its name does not tell
+ * @property string|null $page of a map, where its name does not tell
  * @property int $bytes
  * @property FileState $state
  * @property string|null $error

@@ -22,6 +22,7 @@ use Illuminate\Support\Carbon;
  * @property string|null $path
  * @property int|null $bytes
  * @property string|null $sha256
+ * @property string|null $key hash of all that a trial was made of
  * @property string $made_by
  * @property Carbon $created_at
  * @property Delivery $delivery

@@ -13,6 +13,7 @@ use Anvil\Tests\Support\Assets;
 use Demo\DemoAsset;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\Remote\RemoteWebElement;
@@ -251,5 +252,11 @@ abstract class BrowserTestCase extends TestCase
     {
         self::assertSame([], $this->browser->executeScript("return [...document.querySelectorAll('header *, nav *, main button, main input, main h1, main h2, main p, main a, [role=combobox]')].filter((e) => e.getBoundingClientRect().right > innerWidth + 1 && !e.closest('[role=region][aria-label$=matrix]')).map((e) => e.outerHTML.slice(0, 120))"), "cut off in $where");
         self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth'), "$where scrolls sideways");
+    }
+
+    protected function clickAt(RemoteWebElement $element, float $x, float $y): void
+    {
+        $size = $element->getSize();
+        (new WebDriverActions($this->browser))->moveToElement($element, (int) (($x - 0.5) * $size->getWidth()), (int) (($y - 0.5) * $size->getHeight()))->click()->perform();
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Demo\SignalStation;
-use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
 
@@ -64,11 +63,5 @@ final class SurfaceTest extends BrowserTestCase
         $this->waitFor('Must lie apart', 60);
         $this->waitFor('declared to share texels', 60);
         $this->assertAccessible('Surface with a declared island');
-    }
-
-    private function clickAt(\Facebook\WebDriver\Remote\RemoteWebElement $element, float $x, float $y): void
-    {
-        $size = $element->getSize();
-        (new WebDriverActions($this->browser))->moveToElement($element, (int) (($x - 0.5) * $size->getWidth()), (int) (($y - 0.5) * $size->getHeight()))->click()->perform();
     }
 }

@@ -72,8 +72,7 @@ final class WholePathTest extends BrowserTestCase
         $this->assertAccessible('Intake');
         $this->assertNothingCutOff('Intake');
         $this->press('7');
-        $this->waitFor('Proof is not built yet');
-        $this->assertAccessible('a station that is not built');
+        $this->waitFor('Maps that came back');
     }
 
     public function test_the_lantern_is_taken_apart_and_written(): void

@@ -57,7 +57,7 @@ final class AccessTest extends TestCase
             return false;
         });
         foreach (self::routes() as $route) {
-            $uri = strtr($route->uri(), ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{file}' => $file->id, '{output}' => $output->id, '{kind}' => 'single']);
+            $uri = strtr($route->uri(), ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{file}' => $file->id, '{output}' => $output->id, '{kind}' => str_contains($route->uri(), 'proof') ? 'normal' : 'single', '{page}' => 0, '{number}' => 0, '{what}' => 'map']);
             $this->json($route->methods()[0], "/$uri")->assertForbidden()->assertJsonStructure(['message']);
         }
         foreach (["/api/outputs/$output->id", "/api/packages/$package->id"] as $uri) {

@@ -88,7 +88,7 @@ final class DeliveryTest extends TestCase
         $this->assertFitsAll((string) $page->getContent());
         $page->assertJsonPath('state', 'done')->assertJsonPath('verdict', 'blocked')->assertJsonPath('blockers', 6);
         self::assertSame(['pair-no-high', 'suffix-case', 'name-case', 'id-close'], self::faults($page));
-        self::assertSame('not-built', collect((array) $page->json('stations'))->firstWhere('key', 'proof')['state']);
+        self::assertSame('clear', collect((array) $page->json('stations'))->firstWhere('key', 'proof')['state']);
         $this->assertFitsSchema('RackData', (string) $this->getJson('/api/rack')->assertOk()->getContent());
         $this->assertFitsSchema('AssetData', (string) $this->getJson("/api/assets/{$made['assetId']}")->assertOk()->getContent());
         $mesh = (string) $this->get("/api/deliveries/{$made['deliveryId']}/files/{$this->fileOf($made['deliveryId'], 'low')}/mesh")->assertOk()->baseResponse->getFile()->getContent(); // @phpstan-ignore-line

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use Anvil\Asset\GivenFile;
+use Anvil\Asset\GivenMap;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Explode\Assembled;
@@ -41,12 +42,15 @@ abstract class AnvilCommand extends Command
     /** Processes that measure where nothing else is said: each takes memory of its own. */
     private const MOST_WORKERS = 8;
 
-    protected const INPUT = '{files?* : mesh files, each a path or role:path (low, high, id, cage, pose)}
+    protected const INPUT = '{files?* : mesh files, each a path or role:path (low, high, id, cage, pose); maps that came back from a baker as PAGE_normal.png or map:KIND@PAGE:path}
         {--standard= : a studio standard, JSON}
         {--choices= : what was decided for this asset, JSON}
         {--waivers= : accepted findings, JSON}
         {--workers= : processes that measure at one time; as many as there are cores by default, at most 8}
         {--json : print one JSON document and nothing else}';
+
+    /** @var list<GivenMap> that came back from a baker, among the files */
+    protected array $maps = [];
 
     /** Wrong options are input that cannot be used, like any other. */
     public function run(InputInterface $input, OutputInterface $output): int
@@ -92,11 +96,17 @@ abstract class AnvilCommand extends Command
         if ($arguments === []) {
             throw new UnusableInput('file-missing', 'name at least one mesh file, as a path or role:path');
         }
-        $out = [];
+        $out = $this->maps = [];
         $sides = 0;
         foreach ($arguments as $argument) {
             $role = null;
             $path = $argument;
+            $map = $this->givenMap($argument);
+            if ($map !== null) {
+                $this->maps[] = $map;
+
+                continue;
+            }
             if (preg_match('/^(low|high|id|cage|pose):(.+)$/s', $argument, $found) === 1) {
                 $role = Role::from($found[1]);
                 $path = $found[2];
@@ -120,11 +130,38 @@ abstract class AnvilCommand extends Command
                 $out[] = new GivenFile($path, $role, new FileSource($path));
             }
         }
+        if ($out === [] && $this->maps !== []) {
+            throw new UnusableInput('file-missing', 'maps that came back are held against their meshes; name those, too');
+        }
         if ($out === []) {
             throw new UnusableInput('file-missing', $sides === 1 ? "$arguments[0] goes with a mesh file; name that file" : 'these files go with mesh files; name at least one of those');
         }
 
         return $out;
+    }
+
+    /**
+     * A map that came back: by its prefix, or by a name that ends in its kind.
+     *
+     * @throws UnusableInput
+     */
+    private function givenMap(string $argument): ?GivenMap
+    {
+        if (preg_match('/^map:([^:@]*)(?:@([^:]+))?:(.+)$/s', $argument, $found) === 1) {
+            [, $kind, $page, $path] = $found;
+            if (! in_array($kind, GivenMap::KINDS, true)) {
+                throw new UnusableInput('input-unusable', "$argument: $kind is no kind of map; there are ".implode(', ', GivenMap::KINDS));
+            }
+        } elseif (! str_contains($argument, ':') && GivenMap::read($argument) !== null) {
+            [$kind, $page, $path] = [null, '', $argument];
+        } else {
+            return null;
+        }
+        if (! is_file($path) || ! is_readable($path)) {
+            throw new UnusableInput('file-missing', is_file($path) ? "$path may not be read" : "$path is not there", $path);
+        }
+
+        return GivenMap::of($path, $kind, $page === '' ? null : $page, new FileSource($path));
     }
 
     /** A folder of its own that is gone when the command ends, however it ends. */
@@ -172,7 +209,7 @@ abstract class AnvilCommand extends Command
     /**
      * @throws UnusableInput
      */
-    private function workers(): int
+    protected function workers(): int
     {
         $workers = $this->optional('workers');
         if ($workers !== null && (! is_string($workers) || preg_match('/^[1-9]\d{0,2}$/', $workers) !== 1)) {
@@ -199,7 +236,7 @@ abstract class AnvilCommand extends Command
      */
     protected function inspectFiles(array $files): Report
     {
-        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers());
+        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers(), $this->maps);
         $this->clearProgress();
         foreach ($report->measures->asset->files as $file) {
             if ($file->error === null) {

@@ -16,6 +16,7 @@ use Throwable;
 final class CageCommand extends AnvilCommand
 {
     protected $signature = 'anvil:cage '.self::INPUT.'
+        {--straight : where details lean, vertices turn so that rays go straight along those faces}
         {--rays= : samples, instead of the standard\'s}
         {--out= : folder to write to, new or empty}
         {--force : write into a folder that holds files}';
@@ -34,7 +35,7 @@ final class CageCommand extends AnvilCommand
         if ($measures->clearances() === []) {
             throw new UnusableInput('input-unusable', $measures->notMeasured() === [] ? 'no set has both low and high parts' : (string) current($measures->notMeasured()));
         }
-        $fits = CageFit::ofAll($measures->asset, $measures->clearances());
+        $fits = CageFit::ofAll($measures->asset, $measures->clearances(), (bool) $this->option('straight'));
         $sink = new FolderSink($this->outOption('DIR'), (bool) $this->option('force'));
         try {
             $names = CageFiles::write($measures->asset, $fits, $sink);
@@ -50,6 +51,7 @@ final class CageCommand extends AnvilCommand
             $rows[] = [
                 'set' => $fit->set, 'vertices' => $fit->vertices, 'more' => $fit->more, 'less' => $fit->less,
                 'left' => ['wrongShare' => $fit->rays->wrongShare, 'outsideShare' => $fit->rays->outsideShare, 'outsideBy' => $fit->rays->outsideBy],
+                ...($this->option('straight') ? ['straight' => $fit->straight] : []),
             ];
         }
         if ($this->wantsJson()) {
@@ -57,7 +59,9 @@ final class CageCommand extends AnvilCommand
         } else {
             foreach ($rows as $row) {
                 $left = $row['left'];
+                $straight = $row['straight'] ?? null;
                 $this->line(sprintf('%-24s %d vertices: %d needed more than the single distance, %d less', $row['set'], $row['vertices'], $row['more'], $row['less'])
+                    .($straight === null ? '' : "; {$straight['turned']} turned: details move ".Words::length($straight['leanAfter'], $measures->asset).' aside instead of '.Words::length($straight['leanBefore'], $measures->asset))
                     .($left['wrongShare'] > 0.0005 ? '; no cage mends '.Words::percent($left['wrongShare']).' of its area, where rays go wrong' : '')
                     .($left['outsideBy'] > 0.0 ? '; the high poly stands out by '.Words::length($left['outsideBy'], $measures->asset) : ''));
             }

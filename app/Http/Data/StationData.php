@@ -7,9 +7,9 @@ namespace App\Http\Data;
 use OpenApi\Attributes as OA;
 
 /**
- * A station of a delivery: `computing`, `clear`, `found`, `not-run`, `not-built` or `waiting`.
+ * A station of a delivery: `computing`, `clear`, `found`, `not-run` or `waiting`.
  */
-#[OA\Schema(schema: 'StationData', description: 'A station of a delivery: `computing`, `clear`, `found`, `not-run`, `not-built` or `waiting`.', required: ['key', 'title', 'state', 'blockers', 'cautions', 'notes', 'subjects', 'reason'])]
+#[OA\Schema(schema: 'StationData', description: 'A station of a delivery: `computing`, `clear`, `found`, `not-run` or `waiting`.', required: ['key', 'title', 'state', 'blockers', 'cautions', 'notes', 'subjects', 'reason'])]
 final readonly class StationData
 {
     public function __construct(

@@ -16,7 +16,7 @@ use Symfony\Component\HttpFoundation\Response;
 final class Unchanged
 {
     /** Everything that is shown of a delivery. */
-    private const URIS = '#^api/deliveries/\{delivery\}(/(progress|intake|pairing|sets|color-id|clearance|hand-off))?$#';
+    private const URIS = '#^api/deliveries/\{delivery\}(/(progress|intake|pairing|sets|color-id|clearance|surface|hand-off))?$#';
 
     /** All that the page is made of, by what moves when it changes: states, counts, newest rows, the asset's choices, the standard's version. */
     private const STATE = <<<'SQL'

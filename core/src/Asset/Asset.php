@@ -31,6 +31,7 @@ final class Asset
      * @param  list<RoledPart>  $parts
      * @param  list<BakeSet>  $sets
      * @param  list<Matrix>  $frames  of each file: from its own unit and axes to those that all parts are held in
+     * @param  list<GivenMap>  $maps  that came back from a baker
      */
     private function __construct(
         public readonly array $files,
@@ -40,13 +41,15 @@ final class Asset
         public readonly Standard $standard,
         public readonly Choices $choices,
         public readonly array $frames,
+        public readonly array $maps = [],
     ) {
     }
 
     /**
      * @param  list<ReadFile>  $files
+     * @param  list<GivenMap>  $maps  that came back from a baker
      */
-    public static function of(array $files, Standard $standard, Choices $choices): self
+    public static function of(array $files, Standard $standard, Choices $choices, array $maps = []): self
     {
         $parts = [];
         $frames = Frames::of($files, $standard);
@@ -57,7 +60,7 @@ final class Asset
         }
         $pairing = Pairing::of($parts, $standard, $choices);
 
-        return new self($files, $parts, $pairing, SetGrouping::of($parts, $pairing, $choices), $standard, $choices, $frames);
+        return new self($files, $parts, $pairing, SetGrouping::of($parts, $pairing, $choices), $standard, $choices, $frames, $maps);
     }
 
     /**
@@ -78,7 +81,7 @@ final class Asset
             $files[] = new ReadFile($file->path, array_key_exists($i, $roles) ? $roles[$i] : $file->role, $file->sha256, $scene, $file->error);
         }
 
-        return self::of($files, $this->standard, $this->choices);
+        return self::of($files, $this->standard, $this->choices, $this->maps);
     }
 
     /** One of its files by itself, its parts held as among all: nothing is paired. */

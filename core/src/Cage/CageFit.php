@@ -31,6 +31,9 @@ final readonly class CageFit
     /** A cage stays so far under a wrong hit. */
     private const UNDER_WRONG = 0.95;
 
+    /** Share of the low area that may come out wrong, or lie outside, for straight rays. */
+    private const MAY_COST = 0.0005;
+
     /** Up to so many high vertices are looked at one by one; of more, every so many-th. */
     private const VERTICES = 200_000;
 
@@ -40,8 +43,9 @@ final readonly class CageFit
      * @param  int  $more  vertices that needed more than the single distance
      * @param  int  $less  vertices that needed less
      * @param  CageRays  $rays  what is left when it is shot from
+     * @param  array{turned: int, leanBefore: float, leanAfter: float, wrongBefore: float, outsideBefore: float}|null  $straight  of one whose rays were straightened: vertices that turned, how far details move sideways before and after (lengths), and what was left before
      */
-    private function __construct(public string $set, public array $positions, public int $vertices, public int $more, public int $less, public CageRays $rays, public float $d)
+    private function __construct(public string $set, public array $positions, public int $vertices, public int $more, public int $less, public CageRays $rays, public float $d, public ?array $straight = null)
     {
     }
 
@@ -49,9 +53,10 @@ final readonly class CageFit
      * Of every set whose rays were shot.
      *
      * @param  array<string, SetClearance>  $clearances
+     * @param  bool  $straight  sets whose details lean get one whose rays go straight along the faces with details, where it costs nothing else
      * @return array<string, self> by set
      */
-    public static function ofAll(Asset $asset, array $clearances): array
+    public static function ofAll(Asset $asset, array $clearances, bool $straight = false): array
     {
         $surfaces = [];
         $assembled = null;
@@ -70,7 +75,7 @@ final readonly class CageFit
                 continue;
             }
             $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
-            $fits[$set->name] = self::of($asset, $set, $measured, $others, isset($allSeen[$set->name]) ? null : $assembled);
+            $fits[$set->name] = self::of($asset, $set, $measured, $others, isset($allSeen[$set->name]) ? null : $assembled, $straight && $measured->details->leans !== []);
         }
 
         return $fits;
@@ -80,7 +85,7 @@ final readonly class CageFit
      * @param  list<SetSurfaces>  $others  that are baked together with it
      * @param  TriangleTree|null  $assembled  what hides places of it from sight; others count only where it is seen
      */
-    private static function of(Asset $asset, BakeSet $set, SetClearance $measured, array $others, ?TriangleTree $assembled): self
+    private static function of(Asset $asset, BakeSet $set, SetClearance $measured, array $others, ?TriangleTree $assembled, bool $straight): self
     {
         $own = $asset->standard->rays;
         // A cage moves welded vertices as one, so its directions are the averaged ones whatever the standard shoots along.
@@ -124,7 +129,44 @@ final readonly class CageFit
             $less += $distance[$v] < $single * (1 - 1e-6) ? 1 : 0;
         }
 
-        return new self($set->name, $positions, count($used), $more, $less, CageRays::of($field, $positions, $measured->inUse()->in), $field->d);
+        $fit = new self($set->name, $positions, count($used), $more, $less, CageRays::of($field, $positions, $measured->inUse()->in), $field->d);
+
+        return $straight ? self::straightened($fit, $field, $distance, $measured) : $fit;
+    }
+
+    /**
+     * The same with its rays straightened; as it was where that leaves more wrong or outside, or mends nothing.
+     *
+     * @param  array<int, float>  $distance
+     */
+    private static function straightened(self $fit, RayField $field, array $distance, SetClearance $measured): self
+    {
+        $low = $field->low;
+        $leaning = array_merge(...array_column($measured->details->leans, 'where'));
+        $turn = StraightCage::of($field, $distance, $leaning, self::LEAST * $field->d);
+        if ($turn->directions === []) {
+            return $fit;
+        }
+        $positions = $fit->positions;
+        foreach ($low->corners as $k => $v) {
+            $way = $turn->directions[$v] ?? null;
+            if ($way === null) {
+                continue;
+            }
+            $at = 3 * $low->triangles[$k];
+            foreach ([0, 1, 2] as $axis) {
+                $positions[$at + $axis] = $low->positions[$at + $axis] + $distance[$v] * $turn->longer[$v] * $way[$axis];
+            }
+        }
+        $positions = array_values($positions);
+        $rays = CageRays::of($field, $positions, $measured->inUse()->in);
+        [$before, $after] = [StraightCage::lean($field, $fit->positions, $leaning), StraightCage::lean($field, $positions, $leaning)];
+        $costs = $rays->wrongShare > max(self::MAY_COST, $fit->rays->wrongShare) || $rays->outsideShare > max(self::MAY_COST, $fit->rays->outsideShare);
+
+        return $costs || $after >= $before ? $fit : new self(
+            $fit->set, $positions, $fit->vertices, $fit->more, $fit->less, $rays, $fit->d,
+            ['turned' => count($turn->directions), 'leanBefore' => $before, 'leanAfter' => $after, 'wrongBefore' => $fit->rays->wrongShare, 'outsideBefore' => $fit->rays->outsideShare],
+        );
     }
 
     /**

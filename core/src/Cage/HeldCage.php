@@ -68,6 +68,26 @@ final readonly class HeldCage
     }
 
     /**
+     * The places of a set's handed-in cage, side by side with its low parts one after the other; null where it is not the low poly moved, or a face of it
+     * is turned over.
+     *
+     * @return list<float>|null
+     */
+    public static function positions(BakeSet $set): ?array
+    {
+        $out = [];
+        foreach (self::pairs($set) as [$low, $cage]) {
+            $moved = $cage === null ? null : self::over($low->part->mesh, $cage->part->mesh)[0];
+            if ($moved === null || self::turned($low->part->mesh, $moved)[0] > 0) {
+                return null;
+            }
+            $out = [...$out, ...$moved];
+        }
+
+        return $out;
+    }
+
+    /**
      * @return array<string, mixed>
      */
     public function toArray(): array

@@ -15,10 +15,4 @@ enum Station: string
     case Surface = 'surface';
     case Proof = 'proof';
     case HandOff = 'hand-off';
-
-    /** Whether this station has been built; one that has not is never shown as clear. */
-    public function isBuilt(): bool
-    {
-        return $this !== self::Proof;
-    }
 }

@@ -13,7 +13,7 @@ use Anvil\Unreadable;
 final class FormatCatalogue
 {
     /** Endings of the files that belong to a mesh file rather than being one. */
-    public const SIDE_ENDINGS = ['mtl', 'bin', 'png', 'jpg', 'jpeg', 'webp', 'ktx2'];
+    public const SIDE_ENDINGS = ['mtl', 'bin', 'png', 'jpg', 'jpeg', 'webp', 'ktx2', 'tga', 'tif', 'tiff'];
 
     /** Tells how an exploded layout was moved; it is handed in beside the mesh files. */
     public const EXPLODE_PLAN = 'explode.json';

@@ -180,6 +180,30 @@ final readonly class Matrix
     }
 
     /**
+     * Tangents turned as directions on the surface are, their lengths kept; the sign of the bitangent turns over where the matrix mirrors.
+     *
+     * @param  list<float>  $xyzw
+     * @return list<float>
+     */
+    public function tangents(array $xyzw): array
+    {
+        $m = $this->m;
+        $sign = $this->determinant() < 0 ? -1.0 : 1.0;
+        $out = [];
+        for ($k = 0, $count = count($xyzw); $k + 3 < $count; $k += 4) {
+            [$x, $y, $z] = [$xyzw[$k], $xyzw[$k + 1], $xyzw[$k + 2]];
+            $u = $m[0] * $x + $m[4] * $y + $m[8] * $z;
+            $v = $m[1] * $x + $m[5] * $y + $m[9] * $z;
+            $w = $m[2] * $x + $m[6] * $y + $m[10] * $z;
+            $length = sqrt($u * $u + $v * $v + $w * $w);
+            $scale = $length > 0.0 ? sqrt($x * $x + $y * $y + $z * $z) / $length : 0.0;
+            array_push($out, $u * $scale, $v * $scale, $w * $scale, $sign * $xyzw[$k + 3]);
+        }
+
+        return $out;
+    }
+
+    /**
      * Normals: by the cofactors of the linear part, lengths made unit again where the matrix scales.
      *
      * @param  list<float>  $xyz  n×3

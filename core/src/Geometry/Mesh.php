@@ -25,6 +25,7 @@ final class Mesh
      * @param  list<string>  $materials  names, in order of first use
      * @param  list<array{int, int}>  $materialRuns  [first triangle, material number or −1], ascending
      * @param  list<int>  $smoothing  smoothing group of each triangle, 0 for none, or empty where the file says nothing
+     * @param  list<float>  $tangents  xyzw, n×4, numbered as the normals, w the sign of the bitangent `w·(n×t)` with V upward; or empty
      */
     public function __construct(
         public readonly array $positions,
@@ -38,6 +39,7 @@ final class Mesh
         public readonly array $materials = [],
         public readonly array $materialRuns = [],
         public readonly array $smoothing = [],
+        public readonly array $tangents = [],
     ) {
     }
 
@@ -63,15 +65,15 @@ final class Mesh
      */
     public function withPositions(array $positions): self
     {
-        return new self(Bytes::toFloat32($positions), $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, [], $this->faces, $this->materials, $this->materialRuns, $this->smoothing);
+        return new self(Bytes::toFloat32($positions), $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, [], $this->faces, $this->materials, $this->materialRuns, $this->smoothing, $this->tangents);
     }
 
     /** UVs, normals and colours as float32, as positions are when they are read: what is stored and read back is the same to the bit. */
     public function asFloat32(): self
     {
-        return $this->uvs === [] && $this->normals === [] && $this->colors === [] ? $this : new self(
+        return $this->uvs === [] && $this->normals === [] && $this->colors === [] && $this->tangents === [] ? $this : new self(
             $this->positions, $this->triangles, Bytes::toFloat32($this->uvs), $this->triUvs, Bytes::toFloat32($this->normals), $this->triNormals,
-            Bytes::toFloat32($this->colors), $this->faces, $this->materials, $this->materialRuns, $this->smoothing,
+            Bytes::toFloat32($this->colors), $this->faces, $this->materials, $this->materialRuns, $this->smoothing, Bytes::toFloat32($this->tangents),
         );
     }
 
@@ -83,7 +85,7 @@ final class Mesh
      */
     public function wearing(array $materials, array $runs): self
     {
-        return new self($this->positions, $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, [], $this->faces, $materials, $runs, $this->smoothing);
+        return new self($this->positions, $this->triangles, $this->uvs, $this->triUvs, $this->normals, $this->triNormals, [], $this->faces, $materials, $runs, $this->smoothing, $this->tangents);
     }
 
     /**
@@ -184,7 +186,7 @@ final class Mesh
             $moved[] = $positions[$i + 2] + $by[2];
         }
 
-        return $this->reshaped($moved, $this->normals);
+        return $this->reshaped($moved, $this->normals, $this->tangents);
     }
 
     /** Placed by a matrix: positions as float32, normals made unit again, the winding put right where it mirrors. */
@@ -193,7 +195,7 @@ final class Mesh
         if ($matrix->isIdentity()) {
             return $this;
         }
-        $turned = $this->reshaped(Bytes::toFloat32($matrix->points($this->positions)), $this->normals === [] ? [] : $matrix->normals($this->normals));
+        $turned = $this->reshaped(Bytes::toFloat32($matrix->points($this->positions)), $this->normals === [] ? [] : $matrix->normals($this->normals), $this->tangents === [] ? [] : $matrix->tangents($this->tangents));
 
         return $matrix->determinant() < 0.0 ? $turned->wound() : $turned;
     }
@@ -203,17 +205,18 @@ final class Mesh
     {
         return new self(
             $this->positions, self::otherWay($this->triangles), $this->uvs, self::otherWay($this->triUvs), $this->normals, self::otherWay($this->triNormals),
-            $this->colors, $this->faces, $this->materials, $this->materialRuns, $this->smoothing,
+            $this->colors, $this->faces, $this->materials, $this->materialRuns, $this->smoothing, $this->tangents,
         );
     }
 
     /**
      * @param  list<float>  $positions
      * @param  list<float>  $normals
+     * @param  list<float>  $tangents
      */
-    private function reshaped(array $positions, array $normals): self
+    private function reshaped(array $positions, array $normals, array $tangents): self
     {
-        return new self($positions, $this->triangles, $this->uvs, $this->triUvs, $normals, $this->triNormals, $this->colors, $this->faces, $this->materials, $this->materialRuns, $this->smoothing);
+        return new self($positions, $this->triangles, $this->uvs, $this->triUvs, $normals, $this->triNormals, $this->colors, $this->faces, $this->materials, $this->materialRuns, $this->smoothing, $tangents);
     }
 
     /**

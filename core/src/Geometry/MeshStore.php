@@ -28,6 +28,11 @@ final class MeshStore
         foreach (self::FLOATS as $name) {
             $blocks .= Bytes::packFloats($mesh->{$name});
         }
+        if ($mesh->tangents !== []) {
+            // Few files have any: those that do not are stored as ever.
+            $sizes['tangents'] = count($mesh->tangents);
+            $blocks .= Bytes::packFloats($mesh->tangents);
+        }
         // glTF numbers positions, UVs and normals alike: what equals the triangles is kept once.
         $same = [];
         foreach (self::INTS as $name) {
@@ -64,6 +69,9 @@ final class MeshStore
             $floats[$name] = Bytes::floats(substr($bytes, $at, 4 * $header['sizes'][$name]));
             $at += 4 * $header['sizes'][$name];
         }
+        $tangents = $header['sizes']['tangents'] ?? 0;
+        $floats['tangents'] = $tangents === 0 ? [] : Bytes::floats(substr($bytes, $at, 4 * $tangents));
+        $at += 4 * $tangents;
         foreach (self::INTS as $name) {
             $block = Bytes::uints(substr($bytes, $at, 4 * $header['sizes'][$name]));
             $at += 4 * $header['sizes'][$name];
@@ -81,6 +89,6 @@ final class MeshStore
             $ints[$name] = $ints['triangles'];
         }
 
-        return new Mesh($floats['positions'], $ints['triangles'], $floats['uvs'], $ints['triUvs'], $floats['normals'], $ints['triNormals'], $floats['colors'], $ints['faces'], $header['materials'], $header['materialRuns'], $ints['smoothing']);
+        return new Mesh($floats['positions'], $ints['triangles'], $floats['uvs'], $ints['triUvs'], $floats['normals'], $ints['triNormals'], $floats['colors'], $ints['faces'], $header['materials'], $header['materialRuns'], $ints['smoothing'], $floats['tangents']);
     }
 }

@@ -92,6 +92,17 @@ final class Package
             $legend["legend/$name"] = $content;
             $list .= hash('sha256', $content)."  legend/$name\n";
         }
+        $mapPaths = Ticket::mapPaths($report->measures->asset->maps);
+        foreach ($report->measures->asset->maps as $number => $map) {
+            $name = $mapPaths[$number];
+            $stream = $map->source->open();
+            $legend[$name] = (string) stream_get_contents($stream);
+            fclose($stream);
+            if (hash('sha256', $legend[$name]) !== $map->sha256) {
+                throw new RuntimeException("$map->path changed since it was judged");
+            }
+            $list .= "$map->sha256  $name\n";
+        }
         $list .= hash('sha256', $json)."  ticket.json\n".hash('sha256', $html)."  ticket.html\n";
         $zip = new ZipArchive;
         if ($zip->open($path, ZipArchive::CREATE | ZipArchive::EXCL) !== true) {

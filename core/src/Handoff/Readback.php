@@ -66,6 +66,13 @@ final class Readback
                     $findings[] = self::finding($name, 'it does not read back: '.$error->getMessage());
                 }
             }
+            $mapPaths = Ticket::mapPaths($report->measures->asset->maps);
+            foreach ($report->measures->asset->maps as $number => $map) {
+                $bytes = $zip->getFromName($mapPaths[$number]);
+                if ($bytes === false || hash('sha256', $bytes) !== $map->sha256) {
+                    $findings[] = self::finding($mapPaths[$number], $bytes === false ? 'it is not in the package' : 'its bytes differ from what came back');
+                }
+            }
             foreach (['ticket.json', 'ticket.html', 'SHA256SUMS'] as $name) {
                 if ($zip->locateName($name) === false) {
                     $findings[] = self::finding($name, 'it is not in the package');

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Anvil\Handoff;
 
+use Anvil\Asset\GivenMap;
 use Anvil\Checks\Cause;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
+use Anvil\Checks\Proof\ProofRetouch;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\ReturnedMaps;
 use Anvil\Pairing\RoledPart;
 use Anvil\Report\Report;
 use Anvil\Standard\Severity;
@@ -42,7 +45,7 @@ final readonly class Ticket
             ['match parts', $standard->whole ? 'all parts as one set' : 'by name, letter for letter', $standard->whole ? 'the standard says whole: no name matters' : 'bakers compare exactly (common practice)'],
             ['suffixes', implode(', ', $suffixes), "as typed, from the standard \"$standard->name\""],
             ['map size', "$standard->mapSize px", 'from the standard'],
-            ['padding', intdiv($standard->mapSize, 256).' px', 'map size / 256 (common practice)'],
+            ['padding', rtrim(rtrim(number_format($standard->padding(), 1), '0'), '.').' px', abs($standard->padding() - $standard->mapSize / 256) < 1e-9 ? 'map size / 256 (common practice)' : 'from the standard'],
             ['sets', $apart ? 'kept apart: each meets its own high poly only' : 'all high parts stand in each other\'s way', $apart ? 'from the standard; no set can print on another' : 'from the standard; the check sets-bleed guards it'],
             ['occlusion', is_string($choices->occlusion) ? ($choices->occlusion === 'own' ? 'each set shades only itself' : 'all sets shade each other') : 'as listed in the choices', 'from the asset\'s choices'],
             ['back faces', $standard->rays->backFaces ? 'stop rays too' : 'do not stop rays', 'from the standard; the reach was measured so'],
@@ -91,6 +94,65 @@ final readonly class Ticket
     }
 
     /**
+     * What is left to paint by hand after the bake, a page.
+     *
+     * @return list<array{page: string, texels: int, share: float}>
+     */
+    public function pages(): array
+    {
+        $measures = $this->report->measures;
+
+        return $measures->asset->sets === [] ? [] : array_map(static fn (array $one): array => ['page' => $one[0]->page, 'texels' => $one[0]->texels, 'share' => $one[0]->share()], ProofRetouch::pages($measures));
+    }
+
+    /**
+     * Maps that came back from a baker, with what is said of each.
+     *
+     * @return list<array{path: string, kind: string|null, page: string|null, sha256: string, codes: list<string>, verdict: string}>
+     */
+    public function maps(): array
+    {
+        $measures = $this->report->measures;
+        $codes = [];
+        foreach ($this->report->findings() as $finding) {
+            if (str_starts_with($finding->code, 'map-')) {
+                $codes[$finding->subject['file'] ?? ''][$finding->code] = $finding->severity->value;
+            }
+        }
+        $out = [];
+        $paths = self::mapPaths($measures->asset->maps);
+        foreach ($measures->asset->maps === [] ? [] : $measures->ofAsset(ReturnedMaps::class) as $number => $map) {
+            $own = $codes[$map->path] ?? [];
+            $out[] = ['path' => $paths[$number], 'kind' => $map->kind, 'page' => $map->page, 'sha256' => $map->sha256, 'codes' => array_map(strval(...), array_keys($own)), 'verdict' => in_array('blocker', $own, true) ? 'wrong' : ($own === [] ? 'fits' : 'fits, with remarks')];
+        }
+
+        return $out;
+    }
+
+    /**
+     * Where maps lie in the package, each by a name of its own.
+     *
+     * @param  list<GivenMap>  $maps
+     * @return list<string> in their order
+     */
+    public static function mapPaths(array $maps): array
+    {
+        $out = $taken = [];
+        foreach ($maps as $map) {
+            $name = pathinfo($map->path, PATHINFO_FILENAME);
+            $ending = pathinfo($map->path, PATHINFO_EXTENSION);
+            $unique = $name;
+            for ($n = 2; isset($taken[mb_strtolower("$unique.$ending")]); $n++) {
+                $unique = "$name-$n";
+            }
+            $taken[mb_strtolower("$unique.$ending")] = true;
+            $out[] = "maps/$unique.$ending";
+        }
+
+        return $out;
+    }
+
+    /**
      * @param  list<array{path: string, role: string|null, sha256: string, bytes: int}>  $files
      * @return array<string, mixed>
      */
@@ -104,6 +166,8 @@ final readonly class Ticket
             'files' => $files,
             'settings' => $this->settings(),
             'sets' => $this->sets(),
+            'pages' => $this->pages(),
+            'maps' => $this->maps(),
             'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->report->findings()),
             'checks' => array_map(static fn (CheckResult $result): array => array_diff_key($result->toArray(), ['seconds' => 0]), $this->report->results),
             'standard' => $this->report->measures->asset->standard->toArray(),
@@ -127,6 +191,10 @@ final readonly class Ticket
         $settingRows = implode('', array_map(static fn (array $row): string => $cells($e($row['setting']), '<b>'.$e($row['value']).'</b>', $e($row['reason'])), $this->settings()));
         $length = fn (?float $value, ?float $share): string => $value === null || $share === null ? '–' : Words::length($value, $this->report->measures->asset).' <small>('.Words::percent($share).' of the size of the set)</small>';
         $setRows = implode('', array_map(static fn (array $set): string => $cells('<code>'.$e($set['set']).'</code>', $length($set['out'], $set['outShare']), $length($set['in'], $set['inShare']), $e($set['reason'])), $this->sets()));
+        $pageRows = implode('', array_map(static fn (array $page): string => $cells('<code>'.$e($page['page']).'</code>', number_format($page['texels']).' texels', Words::percent($page['share']).' of those inside islands'), $this->pages()));
+        $pageTable = $pageRows === '' ? '' : "<h2>Left to paint after the bake</h2><table><tr><th>page</th><th>retouch mask</th><th>share</th></tr>$pageRows</table>";
+        $mapRows = implode('', array_map(static fn (array $map): string => $cells('<code>'.$e($map['path']).'</code>', $e(($map['kind'] ?? '–').', '.($map['page'] ?? '–')), $e($map['verdict'].($map['codes'] === [] ? '' : ': '.implode(', ', $map['codes']))), '<code>'.$e(substr($map['sha256'], 0, 16)).'…</code>'), $this->maps()));
+        $mapTable = $mapRows === '' ? '' : "<h2>Maps that came back</h2><table><tr><th>file</th><th>kind, page</th><th>against the trial</th><th>SHA-256</th></tr>$mapRows</table>";
         $causes = $this->report->causes();
         $findingRows = implode('', array_map(static fn (Cause $cause): string => $cells($mark($cause->severity).($cause->waived ? ' (waived)' : ''), '<code>'.$e($cause->code).'</code>', $e($cause->message)), $causes));
         $findingTable = $causes === [] ? '<p>No findings.</p>' : "<table><tr><th>severity</th><th>check</th><th>what</th></tr>$findingRows</table>";
@@ -148,6 +216,7 @@ final readonly class Ticket
             <h2>Files</h2><table><tr><th>file</th><th>role</th><th>size</th><th>SHA-256</th></tr>$fileRows</table>
             <h2>Bake settings</h2><table><tr><th>setting</th><th>value</th><th>why</th></tr>$settingRows</table>
             <h2>Reach a set</h2><table><tr><th>set</th><th>out</th><th>in</th><th>why</th></tr>$setRows</table>
+            $pageTable$mapTable
             <h2>Findings</h2>$findingTable
             </body></html>
 

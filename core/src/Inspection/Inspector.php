@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Inspection;
 
 use Anvil\Asset\GivenFile;
+use Anvil\Asset\GivenMap;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Runner;
 use Anvil\Explode\Assembled;
@@ -30,8 +31,9 @@ final class Inspector
      * @param  Closure(string): void|null  $progress
      * @param  Assembled|null  $assembled  what the files were before they were exploded
      * @param  int  $workers  processes that measure, this one among them
+     * @param  list<GivenMap>  $maps  that came back from a baker
      */
-    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null, int $workers = 1): Report
+    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null, int $workers = 1, array $maps = []): Report
     {
         $start = hrtime(true);
         $read = [];
@@ -40,7 +42,7 @@ final class Inspector
             $read[] = ReadFile::of($file);
         }
         $afterRead = hrtime(true);
-        $measures = Measures::of($read, $standard, $choices);
+        $measures = Measures::of($read, $standard, $choices, $maps);
         if ($assembled !== null) {
             $measures = $measures->exploded($assembled);
         }

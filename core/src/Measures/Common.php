@@ -5,8 +5,14 @@ declare(strict_types=1);
 namespace Anvil\Measures;
 
 use Anvil\Clearance\AssetClearance;
+use Anvil\Clearance\SetClearance;
+use Anvil\ColorId\IdColors;
 use Anvil\Geometry\Bounds;
 use Anvil\Pairing\RoledPart;
+use Anvil\Proof\PageRaster;
+use Anvil\Proof\ProofPage;
+use Anvil\Proof\RetouchTexels;
+use Anvil\Proof\TrialInputs;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Sets\BakeSet;
 use Anvil\Spatial\TriangleTree;
@@ -39,8 +45,59 @@ final class Common
     /** @var array<string, Bounds|null> by set */
     private array $targets = [];
 
+    /** @var list<ProofPage>|null */
+    private ?array $pages = null;
+
+    /** @var array{int, string}|null the page that was looked at last, and whose each texel of it is */
+    private ?array $owners = null;
+
     public function __construct(private readonly Measures $measures)
     {
+    }
+
+    /**
+     * @return list<ProofPage> with low parts on them
+     */
+    public function pages(): array
+    {
+        return $this->pages ??= ProofPage::of($this->measures->asset);
+    }
+
+    /** Triangle of a page at each texel of its retouch mask (`PageRaster::packed`). */
+    public function owners(int $page): string
+    {
+        if ($this->owners === null || $this->owners[0] !== $page) {
+            $this->owners = null;
+            $this->owners = [$page, PageRaster::packed($this->pages()[$page]->uvs, RetouchTexels::size($this->measures->asset->standard->mapSize))];
+        }
+
+        return $this->owners[1];
+    }
+
+    /** For trial bakes of all sets. */
+    public function trialInputs(): TrialInputs
+    {
+        return $this->inputs($this->measures->clearances(), $this->measures->notMeasured());
+    }
+
+    /** For trial bakes of one set: of the others nothing need be known. */
+    public function trialInputsOf(BakeSet $set): TrialInputs
+    {
+        $rays = $this->measures->clearanceOf($set);
+
+        return $this->inputs($rays === null ? [] : [$set->name => $rays], []);
+    }
+
+    /**
+     * @param  array<string, SetClearance>  $clearances
+     * @param  array<string, string>  $notMeasured
+     */
+    private function inputs(array $clearances, array $notMeasured): TrialInputs
+    {
+        return new TrialInputs(
+            $this->measures->asset, $clearances, $notMeasured, $this->surfaces(),
+            fn (): IdColors => $this->measures->ofAsset(Kind\Colors::class), fn (): array => $this->measures->ofAsset(Kind\Layout::class)->vectors ?? [],
+        );
     }
 
     /**

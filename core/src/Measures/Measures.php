@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Measures;
 
 use Anvil\Asset\Asset;
+use Anvil\Asset\GivenMap;
 use Anvil\Asset\ReadFile;
 use Anvil\Cage\HeldCage;
 use Anvil\Clearance\AssetClearance;
@@ -82,10 +83,11 @@ final class Measures
 
     /**
      * @param  list<ReadFile>  $files
+     * @param  list<GivenMap>  $maps  that came back from a baker
      */
-    public static function of(array $files, Standard $standard, Choices $choices): self
+    public static function of(array $files, Standard $standard, Choices $choices, array $maps = []): self
     {
-        return new self(Asset::of($files, $standard, $choices));
+        return new self(Asset::of($files, $standard, $choices, $maps));
     }
 
     /** The same as an exploded layout of something that was assembled. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Rays;
 
+use Anvil\Geometry\CornerShares;
 use Closure;
 
 /**
@@ -39,26 +40,6 @@ final readonly class RayField
      */
     public function corners(int $sample): array
     {
-        $p = $this->low->positions;
-        $t = 3 * $this->samples->triangle[$sample];
-        $a = 3 * $this->low->triangles[$t];
-        $b = 3 * $this->low->triangles[$t + 1];
-        $c = 3 * $this->low->triangles[$t + 2];
-        [$ux, $uy, $uz] = [$p[$b] - $p[$a], $p[$b + 1] - $p[$a + 1], $p[$b + 2] - $p[$a + 2]];
-        [$vx, $vy, $vz] = [$p[$c] - $p[$a], $p[$c + 1] - $p[$a + 1], $p[$c + 2] - $p[$a + 2]];
-        [$wx, $wy, $wz] = [$this->samples->px[$sample] - $p[$a], $this->samples->py[$sample] - $p[$a + 1], $this->samples->pz[$sample] - $p[$a + 2]];
-        $uu = $ux * $ux + $uy * $uy + $uz * $uz;
-        $uv = $ux * $vx + $uy * $vy + $uz * $vz;
-        $vv = $vx * $vx + $vy * $vy + $vz * $vz;
-        $wu = $wx * $ux + $wy * $uy + $wz * $uz;
-        $wv = $wx * $vx + $wy * $vy + $wz * $vz;
-        $den = $uu * $vv - $uv * $uv;
-        if ($den <= 0.0) {
-            return [1 / 3, 1 / 3, 1 / 3];
-        }
-        $s = ($vv * $wu - $uv * $wv) / $den;
-        $r = ($uu * $wv - $uv * $wu) / $den;
-
-        return [1.0 - $s - $r, $s, $r];
+        return CornerShares::of($this->low->positions, $this->low->triangles, $this->samples->triangle[$sample], $this->samples->px[$sample], $this->samples->py[$sample], $this->samples->pz[$sample]);
     }
 }

@@ -312,6 +312,14 @@ final class SegmentCast
      */
     public function any(float $px, float $py, float $pz, float $nx, float $ny, float $nz, float $from, float $to, int $try = -1): bool
     {
+        return ($try >= 0 && $this->anyBelow($px, $py, $pz, $nx, $ny, $nz, $from, $to, $try, $try + 1)) || $this->anyBelow($px, $py, $pz, $nx, $ny, $nz, $from, $to, 0, count($this->tree->skip));
+    }
+
+    /**
+     * The same, of a part of the tree: its nodes from one up to another.
+     */
+    public function anyBelow(float $px, float $py, float $pz, float $nx, float $ny, float $nz, float $from, float $to, int $node, int $nodes): bool
+    {
         $tree = $this->tree;
         $skip = $tree->skip;
         $second = $tree->second;
@@ -329,8 +337,6 @@ final class SegmentCast
         $farZ = $iz >= 0.0 ? $tree->maxZ : $tree->minZ;
         $first = $tree->first;
         $size = $tree->size;
-        $node = $try < 0 ? 0 : $try;
-        $nodes = $try < 0 ? count($skip) : $try + 1;
         $slack = 1e-12 * ($to - $from);
         while ($node < $nodes) {
             $enter = $from;
@@ -415,6 +421,6 @@ final class SegmentCast
             $node = $skip[$node];
         }
 
-        return $try >= 0 && $this->any($px, $py, $pz, $nx, $ny, $nz, $from, $to);
+        return false;
     }
 }

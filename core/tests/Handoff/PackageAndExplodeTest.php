@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Tests\Handoff;
 
 use Anvil\Asset\GivenFile;
+use Anvil\Asset\GivenMap;
 use Anvil\Explode\ExplodedFiles;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Formats\FileSource;
@@ -19,6 +20,7 @@ use Anvil\Report\Report;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Severity;
 use Anvil\Standard\Standard;
+use Anvil\Tests\Support\MemorySource;
 use Demo\DemoAsset;
 use Demo\SignalStation;
 use PHPUnit\Framework\TestCase;
@@ -81,6 +83,31 @@ final class PackageAndExplodeTest extends TestCase
         $zip->close();
         $found = Readback::of("$this->folder/one.zip", $meant, $report);
         self::assertSame(['package-readback', 'package-readback', 'package-readback'], array_map(static fn ($finding): string => $finding->code, $found));
+    }
+
+    /** Two of one name from two folders lie side by side; one that is changed in the package is found. */
+    public function test_maps_that_came_back_go_with_it_and_are_read_back(): void
+    {
+        $files = $this->write(SignalStation::mooringWinch());
+        $maps = [];
+        foreach (['one', 'two'] as $content) {
+            $maps[] = GivenMap::of("$content/winch_ao.png", null, null, new MemorySource('winch_ao.png', $content));
+        }
+        $report = Inspector::inspect($files, Standard::ofJson('{"mapSize":256,"rays":{"count":1024}}'), new Choices, [], ['file-unreadable'], maps: $maps);
+        self::assertSame('passed', Package::write('Mooring winch', $report, $files, "$this->folder/one.zip")->state);
+        $zip = new ZipArchive;
+        $zip->open("$this->folder/one.zip");
+        self::assertSame(['one', 'two'], [$zip->getFromName('maps/winch_ao.png'), $zip->getFromName('maps/winch_ao-2.png')]);
+        self::assertStringContainsString(hash('sha256', 'two').'  maps/winch_ao-2.png', (string) $zip->getFromName('SHA256SUMS'));
+        $ticket = (array) json_decode((string) $zip->getFromName('ticket.json'), true);
+        self::assertSame([['maps/winch_ao.png', hash('sha256', 'one')], ['maps/winch_ao-2.png', hash('sha256', 'two')]], array_map(static fn (array $map): array => [$map['path'], $map['sha256']], (array) $ticket['maps']));
+        self::assertSame(['winch'], array_column((array) $ticket['pages'], 'page'));
+        self::assertStringContainsString('Maps that came back', (string) $zip->getFromName('ticket.html'));
+        $zip->addFromString('maps/winch_ao-2.png', 'three');
+        $zip->close();
+        $found = Readback::of("$this->folder/one.zip", [], $report);
+        self::assertSame(['package-readback'], array_map(static fn ($finding): string => $finding->code, $found));
+        self::assertStringContainsString('maps/winch_ao-2.png', $found[0]->message);
     }
 
     public function test_the_lantern_bleeds_and_is_clean_when_its_shutters_have_moved_and_nothing_else_has(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Measures;
 
+use Anvil\Asset\GivenMap;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
@@ -38,6 +39,7 @@ use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Figures\FigureAssets;
 use Anvil\Tests\Support\Assets;
+use Anvil\Tests\Support\MemorySource;
 use LogicException;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -68,7 +70,7 @@ final class MeasureContractTest extends TestCase
         $assets = [...iterator_to_array(FigureAssets::all(), false), self::everything()];
         foreach ($assets as $asset) {
             $files = [Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', $asset[1]), ...(isset($asset[4]) ? [Assets::file('x_id.obj', $asset[4])] : []), ...($asset[5] ?? [])];
-            $measures = Measures::of($files, self::few($asset[2] ?? '{}'), Choices::ofJson($asset[3] ?? '{}'));
+            $measures = Measures::of($files, self::few($asset[2] ?? '{}'), Choices::ofJson($asset[3] ?? '{}'), isset($asset[5]) ? [GivenMap::of('x_normal.png', null, null, new MemorySource('x_normal.png', 'no map'))] : []);
             $measures = isset($asset[5]) ? $measures->exploded(Assembled::ofOriginal(Measures::of([Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', array_map(static fn (Polygons $one): Polygons => $one->moved(1, 0, 0), $asset[1]))], self::few('{}'), Choices::ofJson('{}'))->asset)) : $measures;
             Plan::of($measures, Runner::measures($measures))->run($measures);
             $measures->asked();

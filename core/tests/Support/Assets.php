@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Support;
 
+use Anvil\Asset\GivenMap;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
@@ -43,13 +44,14 @@ final class Assets
     /**
      * @param  list<ReadFile>  $files
      * @param  list<Waiver>  $waivers
+     * @param  list<GivenMap>  $maps
      */
-    public static function reportOf(array $files, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS, ?Assembled $assembled = null): Report
+    public static function reportOf(array $files, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS, ?Assembled $assembled = null, array $maps = []): Report
     {
         $rules = Standard::ofJson($standard);
         $own = $rules->rays;
         $rules = $rules->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, $rays, $own->setsKeptApart));
-        $measures = Measures::of($files, $rules, Choices::ofJson($choices));
+        $measures = Measures::of($files, $rules, Choices::ofJson($choices), $maps);
         $measures = $assembled === null ? $measures : $measures->exploded($assembled);
         Plan::of($measures, Runner::measures($measures))->run($measures);
 
@@ -84,13 +86,13 @@ final class Assets
     }
 
     /**
-     * The same without what is found on the UVs of shapes that are there to show something else.
+     * The same without what is found on the UVs of shapes that are there to show something else, and without what is left to paint, which follows from the rest.
      *
      * @return list<string>
      */
     public static function codesBesideSurface(Report $report): array
     {
-        return array_values(array_filter(self::codes($report), static fn (string $one): bool => Catalogue::about()[explode(' ', $one)[0]]->station !== Station::Surface));
+        return array_values(array_filter(self::codes($report), static fn (string $one): bool => ! in_array(Catalogue::about()[explode(' ', $one)[0]]->station, [Station::Surface, Station::Proof], true)));
     }
 
     public static function finding(Report $report, string $code): ?Finding

@@ -23,6 +23,9 @@ export type At<S extends StationKey> = Delivery & StationData[S];
 export type Progress = Schemas['DeliveryProgressData'];
 export type UvSheet = Schemas['UvSheetData'];
 export type UvIsland = Schemas['UvIslandData'];
+export type ProofStation = Schemas['ProofData'];
+export type Trial = Schemas['TrialData'];
+export type ReturnedMap = Schemas['ReturnedMapData'];
 export type Station = Schemas['StationData'];
 export type Finding = Schemas['FindingData'];
 export type Cause = Schemas['CauseData'];
@@ -284,6 +287,35 @@ export async function handIn(files: File[], assetId: number | null, progress: (s
         files.forEach((file) => begun.set(file, null));
     }
 }
+
+/** Uploads maps that came back from a baker, and adds them to a delivery. */
+export async function handInMaps(files: File[], delivery: number, of: { kind?: string; page?: string }, progress: (share: number, name: string) => void): Promise<void> {
+    const total = files.reduce((sum, file) => sum + file.size, 0) || 1;
+    const ids: string[] = [];
+    let before = 0;
+    for (const file of files) {
+        progress(before / total, file.name);
+        ids.push(await upload(file, (bytes) => progress((before + bytes) / total, file.name)));
+        before += file.size;
+    }
+    try {
+        await post<void>(`/api/deliveries/${delivery}/maps`, { uploads: ids, ...of });
+    } finally {
+        files.forEach((file) => begun.set(file, null));
+    }
+}
+
+/** The Proof station; asked for again every second while something of it is being made. */
+export const useProof = (delivery: Delivery) =>
+    useQuery({
+        queryKey: ['proof', delivery.id, delivery.mark],
+        queryFn: () => call<Schemas['ProofData']>(`/api/deliveries/${delivery.id}/proof`),
+        placeholderData: (before, query) => (query?.queryKey[1] === delivery.id ? before : undefined),
+        refetchInterval: (query) => (query.state.data?.trials.some((trial) => trial.state !== 'done' && trial.state !== 'failed') ? 1000 : false),
+    });
+
+/** Takes a map that came back out of a delivery. */
+export const takeMapBack = (delivery: number, file: number): Promise<void> => post<void>(`/api/deliveries/${delivery}/maps/${file}/take-back`);
 
 /** Light meshes: `files/12/mesh` of a file, `mesh/single` or `mesh/fitted` of a cage. Null while there are none. */
 export async function fetchMesh(delivery: number, which: string): Promise<ArrayBuffer | null> {

@@ -470,6 +470,121 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["proof"];
+        put?: never;
+        /** Begins what is not there yet, nor being made. */
+        post: operations["bakeTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/proof/{output}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancelTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/proof/{output}/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["trialMap"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/retouch/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["retouchMask"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/maps/{number}/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["returnedMap"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/maps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds maps that came back to a delivery, and judges them. One of a name, kind and page that is there already takes its place. */
+        post: operations["handInMaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/maps/{file}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a map that came back out of the delivery's judgement; the file stays. */
+        post: operations["takeMapBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack": {
         parameters: {
             query?: never;
@@ -1110,6 +1225,46 @@ export interface components {
             /** @description what the verdict still waits for: "the rays of 3 of 20 sets" */
             waitsFor: string | null;
         };
+        /** @description Texels to paint that hang together. */
+        ProofAreaData: {
+            /** @enum {string} */
+            kind: "miss" | "wrong";
+            set: string;
+            texels: number;
+            /** @description px at the map size, from the left */
+            x: number;
+            /** @description px at the map size, from the top */
+            y: number;
+            /** @description a place on the low poly */
+            where: number[];
+        };
+        /** @description The Proof station. */
+        ProofData: {
+            mapSize: number;
+            /** @enum {string} */
+            green: "+Y" | "-Y";
+            pages: components["schemas"]["ProofPageData"][];
+            trials: components["schemas"]["TrialData"][];
+            /** @description trials of the delivery before this one */
+            before: components["schemas"]["TrialData"][];
+            /** @description its id */
+            beforeDelivery: number | null;
+            beforeNumber: number | null;
+            maps: components["schemas"]["ReturnedMapData"][];
+            /** @description sets with a handed-in cage */
+            caged: string[];
+        };
+        /** @description A page of the low poly and what is left to paint on it. */
+        ProofPageData: {
+            name: string;
+            file: string;
+            /** @description texels inside islands, at the map size */
+            inside: number;
+            texels: number;
+            share: number;
+            sets: string[];
+            areas: components["schemas"]["ProofAreaData"][];
+        };
         /** @description A page of the rack. */
         RackData: {
             assets: components["schemas"]["AssetRowData"][];
@@ -1156,6 +1311,30 @@ export interface components {
             from: string;
             to: string;
             reason: string;
+        };
+        /** @description A map that came back from a baker. */
+        ReturnedMapData: {
+            file: number;
+            /** @description its place among the maps that were judged; -1: not judged yet */
+            number: number;
+            name: string;
+            kind: string | null;
+            page: string | null;
+            width: number | null;
+            height: number | null;
+            bits: number | null;
+            tag: string | null;
+            error: string | null;
+            /** @description distance in the way that fits best: degrees, Delta E, or 0 to 1 */
+            median: number | null;
+            turn: string;
+            greenInverted: boolean;
+            srgb: boolean;
+            differsShare: number;
+            /** @description of its findings */
+            codes: string[];
+            /** @description px of its preview; 0: none */
+            size: number;
         };
         /** @description What another role of a file would do: bases that pair of all, before and after, and parts that then contradict it or have none. */
         RolePreviewData: {
@@ -1240,7 +1419,7 @@ export interface components {
             highSuffix: string;
             rules: string;
         };
-        /** @description A station of a delivery: `computing`, `clear`, `found`, `not-run`, `not-built` or `waiting`. */
+        /** @description A station of a delivery: `computing`, `clear`, `found`, `not-run` or `waiting`. */
         StationData: {
             key: string;
             title: string;
@@ -1288,6 +1467,28 @@ export interface components {
             candidate: string | null;
             candidateCost: number | null;
             gap: number | null;
+        };
+        /** @description One pass of a trial bake of one page. */
+        TrialData: {
+            id: number;
+            page: string;
+            /** @enum {string} */
+            pass: "rays" | "ao";
+            size: number;
+            samples: number;
+            /** @enum {string} */
+            through: "in-use" | "reach" | "fitted";
+            exploded: boolean;
+            state: components["schemas"]["MakingState"];
+            error: string | null;
+            /** @description share that is done */
+            done: number;
+            inside: number;
+            missShare: number;
+            wrongShare: number;
+            /** @description sets whose rays are not shot, and why */
+            notShot: string[];
+            hasRays: boolean;
         };
         /** @description A file on its way in. */
         UploadData: {
@@ -1652,7 +1853,7 @@ export interface operations {
             header?: never;
             path: {
                 delivery: number;
-                kind: "single" | "fitted" | "surface";
+                kind: "single" | "fitted" | "surface" | "lit";
             };
             cookie?: never;
         };
@@ -2219,6 +2420,224 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FormatsData"];
                 };
+            };
+        };
+    };
+    proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Proof */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofData"];
+                };
+            };
+        };
+    };
+    bakeTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description px, 64 to 2048 */
+                    size?: number;
+                    /** @enum {integer} */
+                    samples?: 1 | 4;
+                    /** @enum {string} */
+                    through?: "in-use" | "reach" | "fitted";
+                    /** @description occlusion in the exploded layout */
+                    exploded?: boolean;
+                    /** @description one page; without it all */
+                    page?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Begun */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    cancelTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                output: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Cancelled */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    trialMap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                output: number;
+                kind: "normal" | "ao" | "id" | "height" | "miss" | "rays";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A trial map as PNG; or, of each texel from the top, low point and high point as six float32 */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    retouchMask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The retouch mask at the map size, PNG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+        };
+    };
+    returnedMap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                number: number;
+                what: "map" | "difference";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A map that came back at the size of the trial, or how far each texel is off: 128 as far as it may */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+        };
+    };
+    handInMaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    uploads: string[];
+                    /**
+                     * @description where names do not tell
+                     * @enum {string}
+                     */
+                    kind?: "normal" | "ao" | "id" | "height";
+                    /** @description where names do not tell */
+                    page?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Taken */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeMapBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -89,6 +89,12 @@ function Framed({ delivery }: { delivery: Whole }) {
             setSheet,
             surface: null,
             setSurface: () => undefined,
+            lit: null,
+            setLit: () => undefined,
+            probe: null,
+            setProbe: () => undefined,
+            walk: null,
+            setWalk: () => undefined,
         }),
         [given, setSheet],
     );

@@ -6,7 +6,9 @@ import { ColorId } from '../colorid/ColorId';
 import { HandOff } from '../handoff/HandOff';
 import { Intake } from '../intake/Intake';
 import { Pairing } from '../pairing/Pairing';
+import { Proof } from '../proof/Proof';
 import { Sets } from '../sets/Sets';
+import type { StandLit } from '../stand/lit';
 import type { StandSurface } from '../stand/surface';
 import { Surface } from '../surface/Surface';
 import { Stand } from '../stand/Stand';
@@ -18,7 +20,6 @@ import { Findings } from './Findings';
 import { App } from './looks';
 import { KeysDialog } from './KeysDialog';
 import { Lost } from './Notice';
-import { NotBuilt } from './NotBuilt';
 import { Progress } from './Progress';
 import { Rail } from './Rail';
 import { StandContext, useSelection, type StandControl, type StandSheet } from './selection';
@@ -61,10 +62,10 @@ function Station({ delivery, station }: { delivery: Delivery; station: string })
             return <Fetched key={`${delivery.id} color-id`} delivery={delivery} station="color-id" show={(at) => <ColorId delivery={at} />} />;
         case 'hand-off':
             return <Fetched key={`${delivery.id} hand-off`} delivery={delivery} station="hand-off" show={(at) => <HandOff delivery={at} />} />;
-        case 'intake':
-            return <Fetched key={`${delivery.id} intake`} delivery={delivery} station="intake" show={(at) => <Intake delivery={at} />} />;
+        case 'proof':
+            return <Proof key={delivery.id} delivery={delivery} />;
         default:
-            return <NotBuilt delivery={delivery} station={station} />;
+            return <Fetched key={`${delivery.id} intake`} delivery={delivery} station="intake" show={(at) => <Intake delivery={at} />} />;
     }
 }
 
@@ -75,6 +76,10 @@ function useFrame(station: string) {
     const [asked, setAsked] = useState<StandControl['asked']>(null);
     const [sheet, setSheet] = useState<StandSheet | null>(null);
     const [surface, setSurface] = useState<StandSurface | null>(null);
+    const [lit, setLit] = useState<StandLit | null>(null);
+    const [probe, setProbe] = useState<number[] | null>(null);
+    const [walk, putWalk] = useState<StandControl['walk']>(null);
+    const setWalk = useCallback((to: StandControl['walk']): void => putWalk(() => to), []);
     const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
     const [full, setFull] = useState(false);
     const [folded, setFolded] = useState(false);
@@ -104,8 +109,14 @@ function useFrame(station: string) {
             setSheet,
             surface,
             setSurface,
+            lit,
+            setLit,
+            probe,
+            setProbe,
+            walk,
+            setWalk,
         }),
-        [explode, fly, station, asked, sheet, surface],
+        [explode, fly, station, asked, sheet, surface, lit, probe, walk, setWalk],
     );
     return { control, open, onOpen, full, setFull, folded, setFolded };
 }
@@ -125,6 +136,8 @@ function useKeys(delivery: Delivery | undefined, station: string, base: string, 
             const lines = linesOf(causesOf(delivery, station), frame.open);
             if (to) {
                 void navigate(`${base}/${to.key}${search}`);
+            } else if ((event.key === 'j' || event.key === 'k') && frame.control.walk) {
+                frame.control.walk(event.key === 'j' ? 1 : -1);
             } else if (event.key === 'j' || event.key === 'k') {
                 const line = step(lines, selection, event.key === 'j' ? 1 : -1);
                 if (line) {
@@ -132,7 +145,7 @@ function useKeys(delivery: Delivery | undefined, station: string, base: string, 
                 }
             } else if ((event.key === 'ArrowRight' || event.key === 'ArrowLeft') && event.target === document.body && selection.cause !== null) {
                 frame.onOpen(selection.cause, event.key === 'ArrowRight');
-            } else if (event.key === 'Enter' && event.target === document.body && (selection.finding !== null || selection.cause !== null)) {
+            } else if (event.key === 'Enter' && event.target === document.body && (selection.finding !== null || selection.cause !== null || selection.texel !== null)) {
                 frame.control.flyTo();
             } else if (event.key === 'f' || event.key === 'F') {
                 frame.setFull((old) => !old);
@@ -210,7 +223,7 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
                                 <Stand
                                     delivery={delivery}
                                     mode={mode}
-                                    initial={station === 'color-id' ? 'ID' : station === 'surface' ? 'low' : 'both'}
+                                    initial={station === 'color-id' ? 'ID' : station === 'surface' || station === 'proof' ? 'low' : 'both'}
                                     full={frame.full}
                                     onFull={() => frame.setFull((old) => !old)}
                                 />

@@ -23,7 +23,7 @@ describe('the rail', () => {
         const shown = getAllByRole('link').map((link) => link.textContent);
         expect(shown.map((text, i) => text.startsWith(`${i + 1}${gauge().stations[i]?.title ?? ''}`))).toEqual(Array(8).fill(true));
         expect(shown[5]).toContain('2blockers');
-        expect(shown[6]).toContain('not built');
+        expect(shown[6]).toContain('clear');
         expect(getByRole('link', { current: 'page' }).getAttribute('href')).toBe('/assets/3/deliveries/3/pairing?set=dial');
         expect(getByRole('link', { current: 'page' }).textContent).toContain('3blockers');
     });
@@ -98,7 +98,7 @@ describe('findings', () => {
         const finding = gauge().findings.find((one) => one.code === 'name-case');
         await user.click(getByText(finding?.message ?? ''));
         expect(where()).toContain(`finding=${finding?.id ?? ''}`);
-        expect([...chosenParts(gauge(), { set: null, part: null, finding: finding?.id ?? null, cause: null, island: null, select: () => undefined })]).toEqual([
+        expect([...chosenParts(gauge(), { set: null, part: null, finding: finding?.id ?? null, cause: null, island: null, texel: null, select: () => undefined })]).toEqual([
             'dial_low',
             'Dial_high',
         ]);
@@ -112,7 +112,7 @@ describe('findings', () => {
         expect(queryByText('float_low has no normals')).toBeNull();
         await user.click(getByText(/^3 parts of gauge_low/));
         expect(where()).toContain('cause=900');
-        expect([...chosenParts(three(), { set: null, part: null, finding: null, cause: 900, island: null, select: () => undefined })]).toEqual([
+        expect([...chosenParts(three(), { set: null, part: null, finding: null, cause: 900, island: null, texel: null, select: () => undefined })]).toEqual([
             'float_low',
             'bezel_low',
             'gasket_low',

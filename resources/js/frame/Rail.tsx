@@ -32,7 +32,6 @@ function State({ station }: { station: Station }) {
                     <span className="visually-hidden">clear</span>
                 </span>
             )}
-            {station.state === 'not-built' && <span className="unbuilt">not built</span>}
             {station.state === 'computing' && (
                 <span className="state" role="img" aria-label={`computing: ${station.reason ?? 'being checked'}`}>
                     …

@@ -93,16 +93,11 @@ export const RailBox = styled('nav')`
         border-top: 1px solid var(--rule-strong);
         flex: none;
     }
-    & .unbuilt {
-        font-size: 11px;
-        font-style: italic;
-    }
     @media (max-width: 1180px) {
         & a {
             padding: 0 5px;
             font-size: 12.5px;
         }
-        & .unbuilt,
         & kbd {
             display: none;
         }

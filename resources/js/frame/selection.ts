@@ -2,6 +2,7 @@ import { createContext, useCallback, useContext } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Delivery } from '../api/client';
 import type { ShownPart } from '../stand/display';
+import type { StandLit } from '../stand/lit';
 import type { StandSurface } from '../stand/surface';
 import { chosenFindings } from './causes';
 
@@ -13,10 +14,12 @@ export interface Selection {
     cause: number | null;
     /** A UV island, by its place in the sheet. */
     island: number | null;
-    select: (what: { set?: string | null; part?: string | null; finding?: number | null; cause?: number | null; island?: number | null }) => void;
+    /** A texel of a map: page, and px from the left and the top. */
+    texel: string | null;
+    select: (what: { set?: string | null; part?: string | null; finding?: number | null; cause?: number | null; island?: number | null; texel?: string | null }) => void;
 }
 
-const KEYS = ['set', 'part', 'finding', 'cause', 'island'] as const;
+const KEYS = ['set', 'part', 'finding', 'cause', 'island', 'texel'] as const;
 
 /** What is chosen, everywhere: it lives in the address, so that a link shows a colleague the same spot. */
 export function useSelection(): Selection {
@@ -44,7 +47,7 @@ export function useSelection(): Selection {
         const value = params.get(key);
         return value === null || !/^\d+$/.test(value) ? null : Number(value);
     };
-    return { set: params.get('set'), part: params.get('part'), finding: number('finding'), cause: number('cause'), island: number('island'), select };
+    return { set: params.get('set'), part: params.get('part'), finding: number('finding'), cause: number('cause'), island: number('island'), texel: params.get('texel'), select };
 }
 
 /** The names of all parts that the selection is about. */
@@ -101,6 +104,15 @@ export interface StandControl {
     /** The low poly by its UV islands, in the place of the model. */
     surface: StandSurface | null;
     setSurface: (surface: StandSurface | null) => void;
+    /** The low poly with its maps, in the place of the model. */
+    lit: StandLit | null;
+    setLit: (lit: StandLit | null) => void;
+    /** A ray that is looked at: from the low point to the high point. */
+    probe: number[] | null;
+    setProbe: (probe: number[] | null) => void;
+    /** What J and K walk in place of the findings, where a station has something of its own. */
+    walk: ((by: 1 | -1) => void) | null;
+    setWalk: (walk: ((by: 1 | -1) => void) | null) => void;
 }
 
 export const StandContext = createContext<StandControl>({
@@ -115,6 +127,12 @@ export const StandContext = createContext<StandControl>({
     setSheet: () => undefined,
     surface: null,
     setSurface: () => undefined,
+    lit: null,
+    setLit: () => undefined,
+    probe: null,
+    setProbe: () => undefined,
+    walk: null,
+    setWalk: () => undefined,
 });
 
 export const useStand = (): StandControl => useContext(StandContext);

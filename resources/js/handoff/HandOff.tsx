@@ -48,7 +48,7 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                 >
                     {delivery.checks.length > 0 &&
                         `${passed} checks passed, ${found} found something, ${delivery.checks.length - passed - found - notRun.length} had nothing to look at${notRun.length > 0 ? `, ${notRun.length} did not run` : ''}.`}
-                    {ready && cautions > 0 && ` ${plural(cautions, 'caution')} will be on the ticket.`} Checks that are not built yet are not counted.
+                    {ready && cautions > 0 && ` ${plural(cautions, 'caution')} will be on the ticket.`}
                 </Head>
                 {delivery.state === 'done' && !ready && (
                     <Way aria-label="what stands in the way">

@@ -2,7 +2,6 @@
 import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { Rows } from '../frame/Rows';
-import { NotBuilt } from '../frame/NotBuilt';
 import { SuffixOffer } from '../intake/SuffixOffer';
 import { choose, gauge, serve, show } from '../testing/screen';
 import { Name } from './Name';
@@ -135,11 +134,5 @@ describe('what is offered and what is not there', () => {
         expect(getByRole('note').textContent).toContain('The parts end in _lp and _hp, ID copies in _col. With these suffixes 8 of 9 names would pair.');
         await user.click(getByRole('button', { name: 'Use these suffixes' }));
         await expect.poll(() => sent.some((one) => one.path === '/api/deliveries/3/suffixes')).toBe(true);
-    });
-
-    it('says of a station that is not built that nothing of it counts', () => {
-        const { getByRole, getByText } = show(<NotBuilt delivery={gauge()} station="proof" />);
-        expect(getByRole('heading').textContent).toBe('Proof is not built yet');
-        expect(getByText(/Nothing of it counts as clear/)).toBeDefined();
     });
 });

@@ -58,6 +58,41 @@ function emptyWords(delivery: Delivery, { broken, isError, parts }: { broken: bo
           : 'There is nothing to show: no file could be read.';
 }
 
+/** What is left and right of it are two bakes of one view; it is dragged, or moved with the arrow keys. */
+function Divider({ own, other, at, onMove }: { own: string; other: string; at: number; onMove: (at: number) => void }) {
+    const drag = (event: React.PointerEvent<HTMLDivElement>): void => {
+        const box = event.currentTarget.parentElement?.getBoundingClientRect();
+        if (box && event.buttons > 0) {
+            onMove(Math.min(0.98, Math.max(0.02, (event.clientX - box.left) / box.width)));
+        }
+    };
+    return (
+        <div
+            className="stand-divider"
+            role="slider"
+            tabIndex={0}
+            aria-label={`divider between ${own} and ${other}`}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuenow={Math.round(100 * at)}
+            style={{ left: `${100 * at}%` }}
+            onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+            onPointerMove={drag}
+            onKeyDown={(event) => {
+                const by = event.key === 'ArrowLeft' ? -0.02 : event.key === 'ArrowRight' ? 0.02 : 0;
+                if (by !== 0) {
+                    event.preventDefault();
+                    event.stopPropagation();
+                    onMove(Math.min(0.98, Math.max(0.02, at + by)));
+                }
+            }}
+        >
+            <span className="left">{own}</span>
+            <span className="right">{other}</span>
+        </div>
+    );
+}
+
 /** The 3D view beside every station. */
 export function Stand({ delivery, mode, initial, full, onFull }: { delivery: Delivery; mode: Mode; initial: Show; full: boolean; onFull: () => void }) {
     const host = useRef<HTMLDivElement>(null);
@@ -66,6 +101,7 @@ export function Stand({ delivery, mode, initial, full, onFull }: { delivery: Del
     const [points, setPoints] = useState<Point[]>([]);
     const [perPixel, setPerPixel] = useState(0);
     const [broken, setBroken] = useState(false);
+    const [divider, setDivider] = useState(0.5);
     const selection = useSelection();
     const stand = useStand();
     const { show, wire, seeThrough, by, cut, measures } = tools;
@@ -148,19 +184,21 @@ export function Stand({ delivery, mode, initial, full, onFull }: { delivery: Del
     useEffect(() => scene.current?.explode(stand.explode), [stand.explode, shown, mode]);
     useEffect(() => scene.current?.dress({ show, wire, seeThrough, paint, chosen }), [show, wire, seeThrough, paint, chosen, shown, mode]);
     useEffect(() => scene.current?.setSurface(stand.surface), [stand.surface, shown, mode]);
+    useEffect(() => scene.current?.setLit(stand.lit), [stand.lit, shown, mode]);
+    useEffect(() => scene.current?.setDivider(divider), [divider, mode]);
     useEffect(() => scene.current?.setCut(cut), [cut, shown, mode]);
     useEffect(() => scene.current?.setPicksPoints(measures), [measures, mode]);
     useEffect(
-        () => scene.current?.mark(stand.explode > 0 ? NONE : marks, measures ? points : []),
-        [chosen, marks, measures, points, show, stand.explode, stand.surface, shown, mode],
+        () => scene.current?.mark(stand.explode > 0 ? NONE : stand.probe ? { points: stand.probe, segments: stand.probe } : marks, measures ? points : []),
+        [chosen, marks, measures, points, show, stand.explode, stand.surface, stand.lit, stand.probe, shown, mode],
     );
     const flown = useRef(0);
     useEffect(() => {
         if (stand.fly > flown.current) {
             flown.current = stand.fly;
-            scene.current?.flyTo(marks.points);
+            scene.current?.flyTo(stand.probe ?? marks.points);
         }
-    }, [stand.fly, marks, chosen]);
+    }, [stand.fly, stand.probe, marks, chosen]);
 
     const scale = scaleOf(delivery);
     const bar = perPixel > 0 ? niceLength(perPixel * 130) : 0;
@@ -188,6 +226,7 @@ export function Stand({ delivery, mode, initial, full, onFull }: { delivery: Del
                     />
                 )}
             </Box>
+            {stand.lit?.other && show === 'low' && <Divider own={stand.lit.own.label} other={stand.lit.other.label} at={divider} onMove={setDivider} />}
             {empty !== null && <div className="stand-empty">{empty}</div>}
             {(names.size > 0 || measures) && parts.length > 0 && (
                 <div className="stand-names" role={measures ? 'status' : undefined}>

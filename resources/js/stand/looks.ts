@@ -16,6 +16,7 @@ export const StandBox = styled('div')`
         top: 8px;
         left: 10px;
         right: 10px;
+        z-index: 1;
         pointer-events: none;
     }
     & .stand-top > * > * {
@@ -61,6 +62,32 @@ export const StandBox = styled('div')`
         border: 1px solid var(--ink);
         background: color-mix(in srgb, var(--ink) 12%, transparent);
         pointer-events: none;
+    }
+    & .stand-divider {
+        position: absolute;
+        top: 0;
+        bottom: 0;
+        width: 17px;
+        margin-left: -8px;
+        cursor: ew-resize;
+        touch-action: none;
+        background: linear-gradient(90deg, transparent 7px, var(--ink) 7px 10px, transparent 10px);
+    }
+    & .stand-divider span {
+        position: absolute;
+        bottom: 44px;
+        white-space: nowrap;
+        font: 12px var(--mono);
+        background: var(--sheet);
+        border: 1px solid var(--rule-strong);
+        padding: 2px 7px;
+        pointer-events: none;
+    }
+    & .stand-divider .left {
+        right: 16px;
+    }
+    & .stand-divider .right {
+        left: 16px;
     }
     & .stand-empty {
         position: absolute;

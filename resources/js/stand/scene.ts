@@ -3,6 +3,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Palette } from '../theme';
 import type { ShownPart } from './display';
 import { Piece, release, type Look } from './pieces';
+import { LitView, type StandLit } from './lit';
 import { SurfaceView, type StandSurface } from './surface';
 
 export type { Show } from './pieces';
@@ -37,6 +38,10 @@ export class StandScene {
     private flight = 0;
     private surface: SurfaceView | null = null;
     private surfaceLook: StandSurface | null = null;
+    /** The low poly with its maps: left of the divider, and right of it. */
+    private readonly lit: [LitView | null, LitView | null] = [null, null];
+    private litLook: StandLit | null = null;
+    private divider = 0.5;
     /** Whether somebody turned it: then the eye stays where it is when more is loaded. */
     private touched = false;
     private picksPoints = false;
@@ -114,6 +119,43 @@ export class StandScene {
                 piece.mesh.visible = false;
             }
         }
+        const wears = this.litLook !== null && this.look.show === 'low';
+        for (const view of this.lit) {
+            if (view) {
+                view.group.visible = wears;
+            }
+        }
+        for (const piece of wears ? this.pieces.values() : []) {
+            piece.mesh.visible = false;
+        }
+        this.draw();
+    }
+
+    /** Shows the low poly with its maps in the place of the low parts; null: as it is. */
+    setLit(look: StandLit | null): void {
+        this.litLook = look;
+        const planes = this.look.cut ? [this.look.cut] : null;
+        [look?.own ?? null, look?.other ?? null].forEach((side, i) => {
+            const view = this.lit[i as 0 | 1];
+            if (view && view.parts !== side?.parts) {
+                view.dispose();
+                this.lit[i as 0 | 1] = null;
+            }
+            if (look && side) {
+                const made = this.lit[i as 0 | 1] ?? new LitView(side.parts, this.palette, () => this.draw());
+                if (!this.lit[i as 0 | 1]) {
+                    this.scene.add(made.group);
+                }
+                this.lit[i as 0 | 1] = made;
+                made.dress(look, side.maps, planes);
+            }
+        });
+        this.dress(this.look);
+    }
+
+    /** Where the divider stands, as a share of the width. */
+    setDivider(share: number): void {
+        this.divider = share;
         this.draw();
     }
 
@@ -148,6 +190,7 @@ export class StandScene {
             this.cut.constant = -this.cut.normal.dot(centre) - (share - 0.5) * this.size;
         }
         this.surface?.clip(this.look.cut ? [this.look.cut] : null);
+        this.lit.forEach((view) => view?.clip(this.look.cut ? [this.look.cut] : null));
         this.dress(this.look);
     }
 
@@ -235,6 +278,7 @@ export class StandScene {
         cancelAnimationFrame(this.pending);
         cancelAnimationFrame(this.flight);
         this.surface?.dispose();
+        this.lit.forEach((view) => view?.dispose());
         this.pieces.forEach((piece) => piece.dispose());
         this.pieces.clear();
         this.clearMarks();
@@ -366,6 +410,15 @@ export class StandScene {
         const at = new THREE.Vector2(((event.clientX - rect.left) / rect.width) * 2 - 1, 1 - ((event.clientY - rect.top) / rect.height) * 2);
         const ray = new THREE.Raycaster();
         ray.setFromCamera(at, this.camera);
+        const right = this.litLook?.other != null && event.clientX - rect.left > this.divider * rect.width;
+        const worn = this.lit[right ? 1 : 0] ?? this.lit[0];
+        if (worn?.group.visible && !this.picksPoints) {
+            const hit = ray.intersectObject(worn.group, true).find((one) => this.look.cut === null || this.look.cut.distanceToPoint(one.point) >= 0);
+            if (hit?.uv) {
+                this.litLook?.onPick(String(hit.object.userData.page), hit.uv.x, hit.uv.y);
+            }
+            return;
+        }
         const surface = this.surface?.group.visible ? this.surface : null;
         if (surface && !this.picksPoints) {
             const hit = ray.intersectObject(surface.target, false).find((one) => this.look.cut === null || this.look.cut.distanceToPoint(one.point) >= 0);
@@ -389,6 +442,30 @@ export class StandScene {
         }
     }
 
+    /** Once, or with a divider left and right of it. */
+    private render(): void {
+        const [own, other] = this.lit;
+        if (!own?.group.visible || !other) {
+            this.renderer.setScissorTest(false);
+            this.renderer.render(this.scene, this.camera);
+            return;
+        }
+        const { clientWidth: width, clientHeight: height } = this.host;
+        const at = Math.round(this.divider * width);
+        this.renderer.setScissorTest(true);
+        for (const [view, from, to] of [
+            [own, 0, at],
+            [other, at, width],
+        ] as const) {
+            own.group.visible = view === own;
+            other.group.visible = view === other;
+            this.renderer.setScissor(from, 0, Math.max(1, to - from), height);
+            this.renderer.render(this.scene, this.camera);
+        }
+        own.group.visible = other.group.visible = true;
+        this.renderer.setScissorTest(false);
+    }
+
     private draw(): void {
         if (this.disposed) {
             return;
@@ -397,7 +474,19 @@ export class StandScene {
         this.pending = requestAnimationFrame(() => {
             this.headlight.position.copy(this.camera.position).add(new THREE.Vector3(0.3, 0.6, 0.2).multiplyScalar(this.size));
             this.headlight.target.position.copy(this.controls.target);
-            this.renderer.render(this.scene, this.camera);
+            if (this.litLook && this.look.show === 'low') {
+                // Turned around the eye's axis, and low enough that relief throws its shade.
+                const angle = THREE.MathUtils.degToRad(this.litLook.light);
+                const up = new THREE.Vector3(0, 1, 0).applyQuaternion(this.camera.quaternion);
+                const across = new THREE.Vector3(1, 0, 0).applyQuaternion(this.camera.quaternion);
+                const eye = this.camera.position.clone().sub(this.controls.target).normalize();
+                this.headlight.position
+                    .copy(this.controls.target)
+                    .addScaledVector(up, Math.cos(angle) * this.size)
+                    .addScaledVector(across, Math.sin(angle) * this.size)
+                    .addScaledVector(eye, 0.8 * this.size);
+            }
+            this.render();
             this.told.onScale((this.camera.right - this.camera.left) / this.camera.zoom / Math.max(1, this.host.clientWidth));
             this.host.dataset.drawn = 'yes';
         });

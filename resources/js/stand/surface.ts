@@ -17,10 +17,10 @@ export interface StandSurface {
 }
 
 /** Pixels of the map that one tile of the checker shows. */
-const TILE = 128;
+export const TILE = 128;
 
 /** Squares of 8 px, and darker and lighter ones of 64 px over them. */
-function checker(palette: Palette): THREE.Texture {
+export function checker(palette: Palette): THREE.Texture {
     const canvas = document.createElement('canvas');
     canvas.width = canvas.height = TILE;
     const pen = canvas.getContext('2d');

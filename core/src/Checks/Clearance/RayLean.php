@@ -59,7 +59,7 @@ final class RayLean implements Check
                 }
                 $findings[] = Finding::inSet(
                     'ray-lean', Severity::Caution, $clearance->name, $part, "details on {$part->part->name} come out up to ".Words::pixels($lean['shift'] * $density).' aside, on '.Words::percent($lean['share']).' of it'.($lean['share'] <= $limit ? ': a whole shell of its high poly' : ''),
-                    'give the low poly support edges near its hard edges there, so that rays stand straighter, or bake the detail with a cage', new Measured($lean['share'], $limit, 'share'),
+                    'give the low poly support edges near its hard edges there, so that rays stand straighter, or bake the detail with a cage whose rays go straight there (anvil:cage --straight)', new Measured($lean['share'], $limit, 'share'),
                     texels: Words::texels($clearance, $lean['share']), where: $lean['where'],
                 );
             }

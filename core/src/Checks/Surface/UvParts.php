@@ -9,6 +9,7 @@ use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Kind\IslandFacts;
 use Anvil\Measures\Measures;
 use Anvil\Pairing\RoledPart;
+use Anvil\Proof\ProofPage;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 
@@ -44,12 +45,7 @@ final class UvParts
     /** `steel`, or `steel 1002` where each tile is a page of its own. */
     public static function page(Standard $standard, string $material, int $u, int $v): string
     {
-        $name = $material === '' ? 'unnamed' : $material;
-        if (! $standard->udim) {
-            return $name;
-        }
-
-        return $u >= 0 && $u < 10 && $v >= 0 ? $name.' '.(1001 + $u + 10 * $v) : "$name u$u v$v";
+        return ProofPage::nameOf($standard, $material, $u, $v);
     }
 
     /** Px to a unit of length that densities are held against: the standard's, else the usual one; 0 where there is none. */

@@ -24,6 +24,9 @@ use Anvil\Unreadable;
  */
 final class GltfReader implements Reader
 {
+    /** Tangents are of use on a low poly: of more vertices than this they are not read. */
+    private const MOST_TANGENTS = 500_000;
+
     /** Extensions that change nothing about the shape, so that requiring them is no obstacle; quantised positions are read. */
     private const HARMLESS = [
         'KHR_mesh_quantization', 'KHR_texture_transform', 'KHR_texture_basisu', 'KHR_lights_punctual', 'KHR_xmp_json_ld',
@@ -147,7 +150,7 @@ final class GltfReader implements Reader
      */
     private static function mesh(Json $mesh, Accessors $accessors, array $materialNames, array &$passedOver): Mesh
     {
-        $positions = $triangles = $uvs = $triUvs = $normals = $triNormals = $colors = [];
+        $positions = $triangles = $uvs = $triUvs = $normals = $triNormals = $colors = $tangents = [];
         $materials = $runs = [];
         $anyUv = $anyNormal = $anyColor = false;
         $blocks = [];
@@ -165,7 +168,7 @@ final class GltfReader implements Reader
             if (! $attributes->has('POSITION')) {
                 continue;
             }
-            $key = implode(',', array_map(static fn (string $name): string => (string) ($attributes->int($name) ?? ''), ['POSITION', 'NORMAL', 'TEXCOORD_0', 'COLOR_0']));
+            $key = implode(',', array_map(static fn (string $name): string => (string) ($attributes->int($name) ?? ''), ['POSITION', 'NORMAL', 'TEXCOORD_0', 'COLOR_0', 'TANGENT']));
             if (! isset($blocks[$key])) {
                 $base = intdiv(count($positions), 3);
                 [$block] = $accessors->floats($attributes->need('POSITION'), $attributes->at('POSITION'), [3]);
@@ -174,6 +177,9 @@ final class GltfReader implements Reader
                 $positions = $positions === [] ? $block : [...$positions, ...$block];
                 $hasNormal = $attributes->has('NORMAL');
                 $hasUv = $attributes->has('TEXCOORD_0');
+                if ($hasNormal && $count <= self::MOST_TANGENTS && $attributes->has('TANGENT')) {
+                    $tangents = [...$tangents, ...array_fill(0, 4 * $base - count($tangents), 0.0), ...self::tangents($accessors, $attributes, $count)];
+                }
                 foreach ([['NORMAL', [3]], ['TEXCOORD_0', [2]], ['COLOR_0', [3, 4]]] as [$name, $widths]) {
                     $number = $attributes->int($name);
                     [$values, $width] = $number === null ? [[], $widths[0]] : $accessors->floats($number, $attributes->at($name), $widths, $name !== 'NORMAL');
@@ -237,8 +243,22 @@ final class GltfReader implements Reader
             Bytes::toFloat32($positions), $triangles,
             $anyUv ? $uvs : [], $anyUv ? $triUvs : [],
             $anyNormal ? $normals : [], $anyNormal ? $triNormals : [],
-            $anyColor ? $colors : [], [], $materials, $runs,
+            $anyColor ? $colors : [], [], $materials, $runs, [], $tangents === [] ? [] : [...$tangents, ...array_fill(0, intdiv(4 * count($positions), 3) - count($tangents), 0.0)],
         );
+    }
+
+    /**
+     * @return list<float> xyzw; zeros where they are not all finite
+     */
+    private static function tangents(Accessors $accessors, Json $attributes, int $count): array
+    {
+        [$values] = $accessors->floats($attributes->need('TANGENT'), $attributes->at('TANGENT'), [4], false);
+        if (count($values) !== 4 * $count) {
+            throw Unreadable::because($attributes->at('TANGENT').' and POSITION differ in count');
+        }
+
+        // A sum tells at once whether all are finite.
+        return is_finite(array_sum($values)) ? $values : array_fill(0, 4 * $count, 0.0);
     }
 
     /**

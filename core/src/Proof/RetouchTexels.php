@@ -1,0 +1,200 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Anvil\Proof;
+
+use Anvil\Rays\Visibility;
+use Anvil\Sets\BakeSet;
+
+/**
+ * Texels of one set on one page whose rays miss or go wrong, at the map size: what is left to paint by hand after the bake.
+ *
+ * One texel in each square of a grid is shot, at a fixed place that differs from square to square; around each that goes wrong all are, outward until none
+ * does. An area smaller than a square may escape; none that is longer than a few squares does.
+ */
+final class RetouchTexels
+{
+    /** Masks are made up to this size; of larger maps each texel stands for several. */
+    public const MOST = 4096;
+
+    private const UNKNOWN = '?';
+
+    private const FINE_BYTE = '.';
+
+    private const MISS_BYTE = 'm';
+
+    private const WRONG_BYTE = 'w';
+
+    private const BAD = self::MISS_BYTE.self::WRONG_BYTE;
+
+    private const BYTES = [TexelRays::MISS => self::MISS_BYTE, TexelRays::WRONG => self::WRONG_BYTE];
+
+    /** Longer runs are told as several. */
+    private const LONGEST = 256;
+
+    /** Runs of which is asked whether they are seen. */
+    private const LOOKED_AT = 4096;
+
+    /** Squares a side: where the set's rays told of nothing, and where they did. */
+    private const USUAL = 256;
+
+    private const FINE = 512;
+
+    /** Up to so many texels are shot one by one around what goes wrong; of more, a square goes by the texel that was shot in it. */
+    private const BUDGET = 60_000;
+
+    /** How far from a texel that goes wrong others are looked at. */
+    private const BESIDE = 2;
+
+    /** The size that a mask is made at. */
+    public static function size(int $mapSize): int
+    {
+        return min($mapSize, self::MOST);
+    }
+
+    /**
+     * @param  string  $owners  triangle of the page at each texel (`PageRaster::packed`)
+     * @param  bool  $isClean  whether the set's rays told of no miss and no wrong hit
+     * @param  Visibility|null  $visibility  null: all is seen
+     * @return array{runs: list<array{int, int, int, int}>, seen: int, where: array<int, array{float, float, float}>} row, first and last column, MISS or WRONG;
+     *                                                                                                                texels of these that are seen; the low place of the first texel of each run
+     */
+    public static function of(TexelRays $rays, ProofPage $page, BakeSet $set, string $owners, int $size, bool $isClean, ?Visibility $visibility): array
+    {
+        $first = $starts = [];
+        $at = 0;
+        foreach ($set->low as $part) {
+            $starts[spl_object_id($part)] = $at;
+            $at += $part->part->mesh->triangleCount();
+        }
+        foreach ($page->parts as $part) {
+            $first[] = $starts[spl_object_id($part)] ?? -1;
+        }
+        $step = max(1, intdiv($size, $isClean ? self::USUAL : self::FINE));
+        // A byte a texel: how it came out, or that nobody looked; pages have millions.
+        $kinds = str_repeat(self::UNKNOWN, $size * $size);
+        $isOwn = static function (int $texel) use ($owners, $page, $first): bool {
+            $owner = PageRaster::at($owners, $texel);
+
+            return $owner >= 0 && $first[$page->partOf[$owner]] >= 0;
+        };
+        $shoot = static function (int $texel) use ($rays, $page, $owners, $first, $size): string {
+            $owner = PageRaster::at($owners, $texel);
+            [$u, $v, $w] = $page->corners($owner, ($texel % $size + 0.5) / $size, 1.0 - (intdiv($texel, $size) + 0.5) / $size);
+
+            return self::BYTES[$rays->shoot($first[$page->partOf[$owner]] + $page->triangles[$owner], $u, $v, $w)] ?? self::FINE_BYTE;
+        };
+        $queue = [];
+        // Only where the set lies on the page: others have many.
+        [$left, $top, $right, $bottom] = [INF, INF, -INF, -INF];
+        foreach ($page->partOf as $t => $part) {
+            for ($i = 6 * $t; $first[$part] >= 0 && $i < 6 * $t + 6; $i += 2) {
+                $left = min($left, $page->uvs[$i]);
+                $right = max($right, $page->uvs[$i]);
+                $top = min($top, 1.0 - $page->uvs[$i + 1]);
+                $bottom = max($bottom, 1.0 - $page->uvs[$i + 1]);
+            }
+        }
+        $block = static fn (float $share): int => (int) max(0, min(intdiv($size - 1, $step), floor($share * $size / $step)));
+        for ($by = $block($top), $endY = $block($bottom); $by <= $endY; $by++) {
+            for ($bx = $block($left), $endX = $block($right); $bx <= $endX; $bx++) {
+                // A fixed scatter: the same for the same grid, in no rows or columns.
+                $hash = ($bx * 73856093 ^ $by * 19349663) & 0x7FFFFFFF;
+                $x = min($size - 1, $bx * $step + $hash % $step);
+                $y = min($size - 1, $by * $step + intdiv($hash, 65536) % $step);
+                $texel = $y * $size + $x;
+                if ($isOwn($texel)) {
+                    $kinds[$texel] = $shoot($texel);
+                    if ($kinds[$texel] !== self::FINE_BYTE) {
+                        $queue[] = $texel;
+                    }
+                }
+            }
+        }
+        $shot = 0;
+        for ($head = 0; $head < count($queue) && $shot < self::BUDGET; $head++) {
+            $x = $queue[$head] % $size;
+            $y = intdiv($queue[$head], $size);
+            for ($cy = max(0, $y - self::BESIDE), $endY = min($size - 1, $y + self::BESIDE); $cy <= $endY; $cy++) {
+                for ($cx = max(0, $x - self::BESIDE), $endX = min($size - 1, $x + self::BESIDE); $cx <= $endX; $cx++) {
+                    $texel = $cy * $size + $cx;
+                    if ($kinds[$texel] !== self::UNKNOWN || ! $isOwn($texel)) {
+                        continue;
+                    }
+                    $shot++;
+                    $kinds[$texel] = $shoot($texel);
+                    if ($kinds[$texel] !== self::FINE_BYTE) {
+                        $queue[] = $texel;
+                    }
+                }
+            }
+        }
+        // Beyond the budget squares go by what was shot in them.
+        for ($n = count($queue); $head < $n; $head++) {
+            $left = $queue[$head] % $size - $queue[$head] % $size % $step;
+            $top = intdiv(intdiv($queue[$head], $size), $step) * $step;
+            $kind = $kinds[$queue[$head]];
+            for ($cy = $top; $cy < min($size, $top + $step); $cy++) {
+                for ($cx = $left; $cx < min($size, $left + $step); $cx++) {
+                    $texel = $cy * $size + $cx;
+                    if ($kinds[$texel] === self::UNKNOWN && $isOwn($texel)) {
+                        $kinds[$texel] = $kind;
+                    }
+                }
+            }
+        }
+
+        return self::runs($kinds, $rays, $page, $owners, $first, $size, $visibility);
+    }
+
+    /**
+     * @param  string  $kinds  a byte a texel
+     * @param  string  $owners  packed
+     * @param  list<int>  $first
+     * @return array{runs: list<array{int, int, int, int}>, seen: int, where: array<int, array{float, float, float}>}
+     */
+    private static function runs(string $kinds, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility): array
+    {
+        $runs = $where = [];
+        for ($y = 0; $y < $size; $y++) {
+            $row = substr($kinds, $y * $size, $size);
+            for ($x = strcspn($row, self::BAD); $x < $size; $x += strcspn($row, self::BAD, $x)) {
+                $length = min(self::LONGEST, strspn($row, $row[$x], $x));
+                $where[] = $page->place(PageRaster::at($owners, $y * $size + $x), ($x + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
+                $runs[] = [$y, $x, $x + $length - 1, $row[$x] === self::MISS_BYTE ? TexelRays::MISS : TexelRays::WRONG];
+                $x += $length;
+            }
+        }
+
+        return ['runs' => $runs, 'seen' => self::seen($runs, $where, $rays, $page, $owners, $first, $size, $visibility), 'where' => $where];
+    }
+
+    /**
+     * How many texels of runs are seen, by the first of each; of very many runs some stand for all.
+     *
+     * @param  list<array{int, int, int, int}>  $runs
+     * @param  list<array{float, float, float}>  $where
+     * @param  string  $owners  packed
+     * @param  list<int>  $first
+     */
+    private static function seen(array $runs, array $where, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility): int
+    {
+        $seen = $looked = $all = 0;
+        $step = max(1, intdiv(count($runs), self::LOOKED_AT));
+        $low = $rays->set->low();
+        foreach ($runs as $i => [$y, $from, $to]) {
+            $all += $to - $from + 1;
+            if ($i % $step !== 0) {
+                continue;
+            }
+            $owner = PageRaster::at($owners, $y * $size + $from);
+            $f = 3 * ($first[$page->partOf[$owner]] + $page->triangles[$owner]);
+            $looked += $to - $from + 1;
+            $isSeen = $visibility === null || $visibility->seen($where[$i][0], $where[$i][1], $where[$i][2], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]);
+            $seen += $isSeen ? $to - $from + 1 : 0;
+        }
+
+        return $looked > 0 ? (int) round($seen * $all / $looked) : 0;
+    }
+}

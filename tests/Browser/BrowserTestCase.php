@@ -238,12 +238,12 @@ abstract class BrowserTestCase extends TestCase
         return $bytes;
     }
 
-    /** axe-core (npm) on the page as it is: WCAG 2.2 A and AA. */
+    /** axe-core (npm) on the page once what moves in it has come to rest: WCAG 2.2 A and AA. */
     protected function assertAccessible(string $where): void
     {
         $this->browser->executeScript((string) file_get_contents(base_path('node_modules/axe-core/axe.min.js')));
         $this->browser->manage()->timeouts()->setScriptTimeout(30);
-        $violations = $this->browser->executeAsyncScript("const done = arguments[arguments.length - 1]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | '))));");
+        $violations = $this->browser->executeAsyncScript("const done = arguments[arguments.length - 1]; const still = Promise.allSettled(document.getAnimations().filter((a) => a.effect?.getComputedTiming().endTime !== Infinity).map((a) => a.finished)); still.then(() => axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 160) + ' ' + (n.any[0]?.message ?? '')).join(' | ')))));");
         self::assertSame([], $violations, "accessibility of $where");
     }
 

@@ -35,6 +35,8 @@ vi.mock('./scene', () => ({
             asked.dress.push(look);
         }
         setSurface(): void {}
+        setLit(): void {}
+        setDivider(): void {}
         setCut(share: unknown): void {
             asked.cut.push(share);
         }

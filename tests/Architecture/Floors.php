@@ -18,7 +18,7 @@ final class Floors
     /** From the ground up. */
     public const FLOORS = [
         'Geometry', 'Modelling', 'Spatial', 'Formats', 'Parallel', 'Standard', 'Pairing', 'Sets', 'Asset', 'Rays', 'Place', 'Surface', 'ColorId', 'Clearance', 'Occlusion', 'Explode',
-        'Cage', 'Proof', 'Measures', 'Checks', 'Report', 'Handoff', 'Inspection',
+        'Cage', 'Proof', 'Changes', 'Measures', 'Checks', 'Report', 'Handoff', 'Inspection',
     ];
 
     /**

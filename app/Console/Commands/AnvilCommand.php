@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use Anvil\Asset\GivenFile;
 use Anvil\Asset\GivenMap;
+use Anvil\Asset\LastDelivery;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Explode\Assembled;
@@ -93,6 +94,18 @@ abstract class AnvilCommand extends Command
     {
         /** @var list<string> $arguments */
         $arguments = $this->argument('files');
+
+        return $this->filesOf($arguments);
+    }
+
+    /**
+     * @param  list<string>  $arguments  paths, with their roles
+     * @return list<GivenFile>
+     *
+     * @throws UnusableInput
+     */
+    protected function filesOf(array $arguments): array
+    {
         if ($arguments === []) {
             throw new UnusableInput('file-missing', 'name at least one mesh file, as a path or role:path');
         }
@@ -220,13 +233,17 @@ abstract class AnvilCommand extends Command
     }
 
     /**
+     * Those that hold today.
+     *
      * @return list<Waiver>
      *
      * @throws UnusableInput
      */
     protected function waivers(): array
     {
-        return $this->settings('waivers', Waiver::listOfJson(...)) ?? [];
+        $today = date('Y-m-d');
+
+        return array_values(array_filter($this->settings('waivers', Waiver::listOfJson(...)) ?? [], static fn (Waiver $waiver): bool => $waiver->holdsOn($today)));
     }
 
     /**
@@ -234,9 +251,9 @@ abstract class AnvilCommand extends Command
      *
      * @throws UnusableInput when none of the files can be read
      */
-    protected function inspectFiles(array $files): Report
+    protected function inspectFiles(array $files, ?LastDelivery $last = null): Report
     {
-        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers(), $this->maps);
+        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers(), $this->maps, $last);
         $this->clearProgress();
         foreach ($report->measures->asset->files as $file) {
             if ($file->error === null) {

@@ -32,6 +32,7 @@ final class Asset
      * @param  list<BakeSet>  $sets
      * @param  list<Matrix>  $frames  of each file: from its own unit and axes to those that all parts are held in
      * @param  list<GivenMap>  $maps  that came back from a baker
+     * @param  LastDelivery|null  $last  what was handed in before
      */
     private function __construct(
         public readonly array $files,
@@ -42,6 +43,7 @@ final class Asset
         public readonly Choices $choices,
         public readonly array $frames,
         public readonly array $maps = [],
+        public readonly ?LastDelivery $last = null,
     ) {
     }
 
@@ -61,6 +63,12 @@ final class Asset
         $pairing = Pairing::of($parts, $standard, $choices);
 
         return new self($files, $parts, $pairing, SetGrouping::of($parts, $pairing, $choices), $standard, $choices, $frames, $maps);
+    }
+
+    /** The same, held against what was handed in before. */
+    public function since(?LastDelivery $last): self
+    {
+        return new self($this->files, $this->parts, $this->pairing, $this->sets, $this->standard, $this->choices, $this->frames, $this->maps, $last);
     }
 
     /**

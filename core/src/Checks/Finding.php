@@ -77,13 +77,38 @@ final readonly class Finding
     public function heldBy(array $waivers): self
     {
         foreach ($waivers as $waiver) {
-            $fits = $waiver->code === $this->code && array_diff_assoc(self::comparable($waiver->subject), self::comparable($this->subject)) === [];
-            if ($fits && ($waiver->value === null || $this->measure === null || ! $this->measure->isWorseThan($waiver->value))) {
+            if ($this->isMeantBy($waiver) && ! $this->isWorseThan($waiver)) {
                 return new self($this->code, $this->severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, true);
             }
         }
 
         return $this;
+    }
+
+    /**
+     * The waiver that was given for this finding and holds no more, because it is worse now; null where another one holds, or none was given.
+     *
+     * @param  list<Waiver>  $waivers
+     */
+    public function outgrown(array $waivers): ?Waiver
+    {
+        foreach ($this->waived ? [] : $waivers as $waiver) {
+            if ($this->isMeantBy($waiver) && $this->isWorseThan($waiver)) {
+                return $waiver;
+            }
+        }
+
+        return null;
+    }
+
+    private function isMeantBy(Waiver $waiver): bool
+    {
+        return $waiver->code === $this->code && array_diff_assoc(self::comparable($waiver->subject), self::comparable($this->subject)) === [];
+    }
+
+    private function isWorseThan(Waiver $waiver): bool
+    {
+        return $waiver->value !== null && $this->measure !== null && $this->measure->isWorseThan($waiver->value);
     }
 
     /**

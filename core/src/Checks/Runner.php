@@ -79,7 +79,35 @@ final class Runner
             $out[] = new CheckResult($about, $outcome->state, $outcome->reason, $findings, $seconds);
         }
 
-        return $out;
+        return self::afterwards($measures->asset->standard, $out, $waivers);
+    }
+
+    /**
+     * What is said of what the others found.
+     *
+     * @param  list<CheckResult>  $results
+     * @param  list<Waiver>  $waivers
+     * @return list<CheckResult>
+     */
+    private static function afterwards(Standard $standard, array $results, array $waivers): array
+    {
+        foreach ($results as $i => $result) {
+            $check = Catalogue::get($result->about->code);
+            if (! $check instanceof OfResults || $standard->isOff($result->about->code)) {
+                continue;
+            }
+            $outcome = $check->ofResults(array_values(array_filter($results, static fn (CheckResult $one): bool => $one !== $result)), $waivers);
+            $findings = [];
+            foreach ($outcome->findings as $finding) {
+                $severity = self::severity($standard, $result->about, $finding);
+                if ($severity !== null) {
+                    $findings[] = $finding->withSeverity($severity)->heldBy($waivers);
+                }
+            }
+            $results[$i] = new CheckResult($result->about, $outcome->state, $outcome->reason, $findings, $result->seconds);
+        }
+
+        return $results;
     }
 
     /** What a check finds in what is known by now. What it will find of the rest changes nothing of that. */

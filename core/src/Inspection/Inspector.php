@@ -6,6 +6,7 @@ namespace Anvil\Inspection;
 
 use Anvil\Asset\GivenFile;
 use Anvil\Asset\GivenMap;
+use Anvil\Asset\LastDelivery;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Runner;
 use Anvil\Explode\Assembled;
@@ -32,8 +33,9 @@ final class Inspector
      * @param  Assembled|null  $assembled  what the files were before they were exploded
      * @param  int  $workers  processes that measure, this one among them
      * @param  list<GivenMap>  $maps  that came back from a baker
+     * @param  LastDelivery|null  $last  what was handed in before
      */
-    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null, int $workers = 1, array $maps = []): Report
+    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null, int $workers = 1, array $maps = [], ?LastDelivery $last = null): Report
     {
         $start = hrtime(true);
         $read = [];
@@ -42,7 +44,7 @@ final class Inspector
             $read[] = ReadFile::of($file);
         }
         $afterRead = hrtime(true);
-        $measures = Measures::of($read, $standard, $choices, $maps);
+        $measures = Measures::of($read, $standard, $choices, $maps)->since($last);
         if ($assembled !== null) {
             $measures = $measures->exploded($assembled);
         }

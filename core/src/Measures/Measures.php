@@ -6,6 +6,7 @@ namespace Anvil\Measures;
 
 use Anvil\Asset\Asset;
 use Anvil\Asset\GivenMap;
+use Anvil\Asset\LastDelivery;
 use Anvil\Asset\ReadFile;
 use Anvil\Cage\HeldCage;
 use Anvil\Clearance\AssetClearance;
@@ -94,6 +95,12 @@ final class Measures
     public function exploded(Assembled $assembled): self
     {
         return new self($this->asset, $assembled, $this->store, $this->computes, $this->layout);
+    }
+
+    /** The same, held against what was handed in before. */
+    public function since(?LastDelivery $last): self
+    {
+        return new self($this->asset->since($last), $this->assembled, $this->store, $this->computes, $this->layout);
     }
 
     /** The same with a store. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Checks;
 
+use Anvil\Asset\Asset;
+use Anvil\Asset\LastDelivery;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\About;
 use Anvil\Checks\Catalogue;
@@ -21,6 +23,7 @@ use Anvil\Report\Report;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
+use Anvil\Standard\Waiver;
 use Anvil\Tests\Clearance\GoodAssetsTest;
 use Anvil\Tests\Support\Assets;
 use Anvil\Unreadable;
@@ -43,6 +46,10 @@ final class CheckFixturesTest extends TestCase
     {
         $good = self::good(...);
         yield 'proof-retouch' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::sheetWithHole(2)], '{"mapSize":256}', rays: 16384), ['proof-retouch note'], null, ['page' => 'plain']];
+        yield 'part-gone' => [static fn (): Report => self::later(['a' => 0.0], ['a' => 0.0, 'b' => 0.0]), ['part-gone caution', 'part-gone caution'], null, ['part' => 'b_low']];
+        // The low part moved by 0.0002 of its diagonal, √3, and the high one stayed.
+        yield 'tie-half-moved' => [static fn (): Report => self::later(['a' => 2e-4 * M_SQRT3], ['a' => 0.0]), ['tie-half-moved caution'], 2e-4, ['part' => 'a_low', 'other' => 'a_high']];
+        yield 'waiver-died' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->moved(0, 0.003 * sqrt(14), 0)], waivers: [new Waiver('off-alignment', ['part' => 'a_low'], 0.0025, 'Ines Falk', 'seen from afar')]), ['off-alignment caution', 'waiver-died caution'], 0.003, ['part' => 'a_low', 'other' => 'a_high']];
         yield 'file-unreadable' => [static fn (): Report => Assets::reportOf([new ReadFile('x_low.obj', null, 'aa', null, Unreadable::onLine(3, 'is not a face')), Assets::file('x_high.obj', ['a_high' => Shapes::box(1, 1, 1)])]), ['file-unreadable blocker'], null, ['file' => 'x_low.obj']];
         yield 'file-empty' => [static fn (): Report => Assets::reportOf([...$good(), new ReadFile('c_low.obj', null, 'cc', new Scene('obj', []), null)]), ['file-empty blocker'], 0.0, ['file' => 'c_low.obj']];
         yield 'role-unknown' => [static fn (): Report => Assets::reportOf([...$good(), Assets::file('extra.obj', ['lid' => Shapes::box(1, 1, 1)])]), ['role-unknown blocker'], null, ['part' => 'lid', 'file' => 'extra.obj']];
@@ -182,7 +189,7 @@ final class CheckFixturesTest extends TestCase
         }
         self::assertNotSame('', $finding->remedy);
         // Three measure a second thing beside what they declare.
-        $finding->measure === null ?: self::assertContains($finding->measure->unit, [Catalogue::about()[$code]->unit, ...(['explode-clash' => ['length'], 'id-drift' => ['count'], 'floater-rim' => ['px', 'deg']][$code] ?? [])]);
+        $finding->measure === null ?: self::assertContains($finding->measure->unit, [Catalogue::about()[$code]->unit, ...(['explode-clash' => ['length'], 'id-drift' => ['count'], 'floater-rim' => ['px', 'deg'], 'waiver-died' => ['share']][$code] ?? [])]);
     }
 
     /**
@@ -206,6 +213,9 @@ final class CheckFixturesTest extends TestCase
     public static function inside(): iterable
     {
         yield 'proof-retouch' => [static fn (): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => Shapes::sheet(1, 1, 20, 20)], '{"mapSize":256}')];
+        yield 'part-gone' => [static fn (): Report => self::later(['c' => 0.0, 'b' => 0.0], ['a' => 0.0, 'b' => 0.0])];
+        yield 'tie-half-moved' => [static fn (): Report => self::later(['a' => 0.9e-4 * M_SQRT3], ['a' => 0.0])];
+        yield 'waiver-died' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => self::slab()->moved(0, 0.003 * sqrt(14), 0)], waivers: [new Waiver('off-alignment', ['part' => 'a_low'], 0.00301, 'Ines Falk', 'seen from afar')])];
         yield 'unit-mismatch' => [static fn (): Report => Assets::report(['a_low' => Shapes::box(1, 1, 1)], ['a_high' => Shapes::box(1.98, 1.98, 1.98)])];
         yield 'name-duplicate' => [static fn (): Report => self::named('a_low', 'b_low', 'a_high', 'b_high')];
         yield 'material-count' => [static fn (): Report => Assets::reportOf([Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1)->mesh(40, [[0, 'one'], [3, 'two']])]), Assets::file('x_high.obj', ['a_high' => self::rounded()])], '{"pages":2}')];
@@ -379,7 +389,7 @@ final class CheckFixturesTest extends TestCase
 
     public function test_a_waiver_holds_until_the_measure_gets_worse(): void
     {
-        $waived = static fn (float $value): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::sheetWithHole(2)], waivers: [new \Anvil\Standard\Waiver('ray-miss', ['set' => 'a'], $value, 'lead artist', 'behind the lid')], rays: 16384);
+        $waived = static fn (float $value): Report => Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::sheetWithHole(2)], waivers: [new Waiver('ray-miss', ['set' => 'a'], $value, 'lead artist', 'behind the lid')], rays: 16384);
         self::assertTrue($waived(0.03)->isReady());
         self::assertTrue(Assets::finding($waived(0.03), 'ray-miss')->waived ?? false);
         self::assertFalse($waived(0.01)->isReady());
@@ -419,6 +429,27 @@ final class CheckFixturesTest extends TestCase
             Assets::file('x_low.obj', ['a_low' => Shapes::box(1, 1, 1), 'b_low' => self::off(Shapes::box(1, 1, 1))]),
             Assets::file('x_high.obj', ['a_high' => self::rounded(), 'b_high' => self::off(self::rounded())]),
         ];
+    }
+
+    /**
+     * A delivery and the one before it: boxes side by side, their low parts moved along.
+     *
+     * @param  array<string, float>  $now  base → how far
+     * @param  array<string, float>  $before
+     */
+    private static function later(array $now, array $before): Report
+    {
+        $files = static function (array $moves): array {
+            $low = $high = [];
+            foreach (array_keys($moves) as $i => $base) {
+                $low["{$base}_low"] = Shapes::box(1, 1, 1)->moved(3 * $i + $moves[$base], 0, 0)->placed(0.5 * $i, 0, 0.5);
+                $high["{$base}_high"] = self::rounded()->moved(3 * $i, 0, 0);
+            }
+
+            return [Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high)];
+        };
+
+        return Assets::reportOf($files($now), last: LastDelivery::of(Asset::of($files($before), Standard::builtIn(), new Choices)));
     }
 
     private static function slab(): Polygons

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Tests\Measures;
 
 use Anvil\Asset\GivenMap;
+use Anvil\Asset\LastDelivery;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
@@ -12,6 +13,7 @@ use Anvil\Checks\Runner;
 use Anvil\Clearance\SetClearance;
 use Anvil\Explode\Assembled;
 use Anvil\Geometry\Bounds;
+use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Part;
 use Anvil\Geometry\Scene;
@@ -71,6 +73,7 @@ final class MeasureContractTest extends TestCase
         foreach ($assets as $asset) {
             $files = [Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', $asset[1]), ...(isset($asset[4]) ? [Assets::file('x_id.obj', $asset[4])] : []), ...($asset[5] ?? [])];
             $measures = Measures::of($files, self::few($asset[2] ?? '{}'), Choices::ofJson($asset[3] ?? '{}'), isset($asset[5]) ? [GivenMap::of('x_normal.png', null, null, new MemorySource('x_normal.png', 'no map'))] : []);
+            $measures = $measures->since(LastDelivery::of($measures->asset));
             $measures = isset($asset[5]) ? $measures->exploded(Assembled::ofOriginal(Measures::of([Assets::file('x_low.obj', $asset[0]), Assets::file('x_high.obj', array_map(static fn (Polygons $one): Polygons => $one->moved(1, 0, 0), $asset[1]))], self::few('{}'), Choices::ofJson('{}'))->asset)) : $measures;
             Plan::of($measures, Runner::measures($measures))->run($measures);
             $measures->asked();
@@ -108,13 +111,15 @@ final class MeasureContractTest extends TestCase
         $store = new KeptInMemory;
         $rules = self::few($standard);
         $choices = Choices::ofJson('{}');
-        $fresh = Measures::of($files, $rules, $choices);
+        // The last delivery had everything elsewhere.
+        $last = LastDelivery::of(Measures::of(array_map(static fn (ReadFile $file): ReadFile => new ReadFile($file->path, $file->role, $file->sha256, $file->scene === null ? null : new Scene('obj', array_map(static fn (Part $part): Part => $part->placedBy(Matrix::scaling(2.0)), $file->scene->parts)), $file->error), $files), $rules, $choices)->asset);
+        $fresh = Measures::of($files, $rules, $choices)->since($last);
         $wanted = [...Runner::measures($fresh), Shades::class, Layout::class];
         Plan::of($fresh, $wanted)->run($fresh);
-        $kept = Measures::of($files, $rules, $choices)->keptIn($store, true);
+        $kept = Measures::of($files, $rules, $choices)->since($last)->keptIn($store, true);
         Plan::of($kept, $wanted)->run($kept);
         self::assertNotSame([], $store->counts());
-        $light = Measures::of(array_map(self::withoutMeshes(...), $files), $rules, $choices)->keptIn($store, false);
+        $light = Measures::of(array_map(self::withoutMeshes(...), $files), $rules, $choices)->since($last)->keptIn($store, false);
         foreach (MeasureCatalogue::all() as $class => $measure) {
             foreach (in_array($class, $wanted, true) ? $measure->subjects($fresh) : [] as $i => $subject) {
                 $other = $measure->subjects($light)[$i];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Tests\Support;
 
 use Anvil\Asset\GivenMap;
+use Anvil\Asset\LastDelivery;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
@@ -45,13 +46,14 @@ final class Assets
      * @param  list<ReadFile>  $files
      * @param  list<Waiver>  $waivers
      * @param  list<GivenMap>  $maps
+     * @param  LastDelivery|null  $last  what was handed in before
      */
-    public static function reportOf(array $files, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS, ?Assembled $assembled = null, array $maps = []): Report
+    public static function reportOf(array $files, string $standard = '{}', string $choices = '{}', array $waivers = [], int $rays = self::RAYS, ?Assembled $assembled = null, array $maps = [], ?LastDelivery $last = null): Report
     {
         $rules = Standard::ofJson($standard);
         $own = $rules->rays;
         $rules = $rules->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, $rays, $own->setsKeptApart));
-        $measures = Measures::of($files, $rules, Choices::ofJson($choices), $maps);
+        $measures = Measures::of($files, $rules, Choices::ofJson($choices), $maps)->since($last);
         $measures = $assembled === null ? $measures : $measures->exploded($assembled);
         Plan::of($measures, Runner::measures($measures))->run($measures);
 

@@ -378,7 +378,7 @@ app_environment() {
     export APP_NAME="Yellow Anvil" APP_ENV="${APP_ENV:-production}" APP_DEBUG=false APP_URL="$4"
     export DB_CONNECTION=mariadb DB_HOST=localhost DB_SOCKET="$2/mysql.sock" DB_DATABASE=anvil DB_USERNAME=anvil DB_COLLATION=utf8mb4_bin
     has_own_database || use_database_elsewhere
-    export QUEUE_CONNECTION=database CACHE_STORE=database SESSION_DRIVER=array LOG_CHANNEL=safe ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
+    export QUEUE_CONNECTION=database CACHE_STORE=database SESSION_DRIVER=database LOG_CHANNEL=safe ANVIL_STORAGE="$1" ANVIL_LOG="$VAR/log/app.log"
     export TMPDIR="$5/tmp" VIEW_COMPILED_PATH="$VAR/cache/views" APP_PACKAGES_CACHE="$VAR/cache/packages.php" APP_SERVICES_CACHE="$VAR/cache/services.php"
     : >>"$VAR/log/app.log"
     chown "$RUN_AS:$RUN_GROUP" "$VAR/log" "$VAR/log/app.log" 2>/dev/null

@@ -9,7 +9,7 @@ use OpenApi\Generator;
 require __DIR__.'/../vendor/autoload.php';
 
 $root = dirname(__DIR__);
-$openapi = (new Generator)->setVersion('3.0.0')->generate(["$root/app/Http/Data", "$root/app/Http/Controllers", "$root/app/Models/State"]);
+$openapi = (new Generator)->setVersion('3.0.0')->generate(["$root/app/Http/Data", "$root/app/Http/Controllers", "$root/app/Models/State", "$root/app/People"]);
 $json = ($openapi?->toJson(JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT) ?? '')."\n";
 if (in_array('--check', $argv, true)) {
     if ($json !== file_get_contents("$root/docs/openapi.json")) {

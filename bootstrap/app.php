@@ -1,9 +1,12 @@
 <?php
 
 use App\Http\ErrorAnswer;
+use App\Http\Middleware\FirstOnLoopback;
 use App\Http\Middleware\KnownHost;
+use App\Http\Middleware\Noted;
 use App\Http\Middleware\Protect;
 use App\Http\Middleware\SameOrigin;
+use App\Http\Middleware\Sessions;
 use App\Http\Middleware\SoundInput;
 use App\Http\Middleware\Unchanged;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
@@ -30,9 +33,10 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->trustProxies(at: $proxies);
         $middleware->remove([TrimStrings::class, HandleCors::class]);
         $middleware->prepend([Protect::class, KnownHost::class]);
-        // Nothing is kept in a session yet, so no cookie is set.
+        $middleware->alias(['noted' => Noted::class, 'unchanged' => Unchanged::class]);
+        // Pages are the same for everybody; who asks is known by the API alone.
         $middleware->web(remove: [EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class]);
-        $middleware->api(prepend: [SameOrigin::class, SoundInput::class, Unchanged::class]);
+        $middleware->api(prepend: [FirstOnLoopback::class, SameOrigin::class, SoundInput::class, Sessions::class]);
     })
     ->withExceptions(function (Exceptions $exceptions): void {
         $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => true);

@@ -3,14 +3,14 @@
 use Anvil\Version;
 
 return [
-    /* Who changes are signed by, until accounts come. */
-    'user' => env('ANVIL_USER', 'technical artist'),
+    /* The made-up crew may be signed in without a password, from this machine. */
+    'demo' => env('ANVIL_DEMO') === '1' || env('ANVIL_DEMO') === 1 || env('ANVIL_DEMO') === true,
 
     /* Names that this is answered under besides 127.0.0.1, localhost and that of APP_URL; with commas. */
     'hosts' => (string) env('ANVIL_HOSTS', ''),
 
-    /* How often a minute one address may hand in, and ask for what costs. */
-    'a_minute' => ['handing-in' => (int) env('ANVIL_HAND_INS_A_MINUTE', 6000), 'costly' => (int) env('ANVIL_COSTLY_A_MINUTE', 240)],
+    /* How often a minute somebody may hand in, and ask for what costs; and how often one address may guess at passwords. */
+    'a_minute' => ['handing-in' => (int) env('ANVIL_HAND_INS_A_MINUTE', 6000), 'costly' => (int) env('ANVIL_COSTLY_A_MINUTE', 240), 'guesses' => (int) env('ANVIL_GUESSES_A_MINUTE', 30)],
 
     /* The largest file, and the largest delivery, that is taken in, in bytes; and how many files a delivery may have. */
     'largest_upload' => (int) env('ANVIL_LARGEST_UPLOAD', 4 * 1024 ** 3),

@@ -6,8 +6,10 @@ namespace Tests;
 
 use App\Deliveries\Store;
 use App\Models\Delivery;
+use App\Models\Person;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
+use Laravel\Sanctum\TransientToken;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -19,12 +21,21 @@ trait HandsIn
     protected function emptied(): void
     {
         $this->withHeader('X-Anvil', '1');
-        foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps', 'cache', 'measures'] as $table) {
+        foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps', 'cache', 'measures', 'people', 'events', 'letters', 'sessions', 'personal_access_tokens', 'password_reset_tokens', 'invite_tokens'] as $table) {
             DB::table($table)->delete();
         }
         // Numbers begin anew where another suite ran before, and with them the folders.
         Store::drop('assets');
         Store::here()->deleteDirectory('uploads');
+        $this->as(Person::factory()->create(['name' => 'Ines Falk', 'email' => 'ines.falk@harbor.example']));
+    }
+
+    /** From here on it is they who ask, by a session. */
+    protected function as(Person $person): Person
+    {
+        $this->actingAs($person->withAccessToken(new TransientToken));
+
+        return $person;
     }
 
     /**

@@ -64,7 +64,7 @@ final readonly class DeliveryPage
     {
         $delivery->loadMissing(['asset.standard', 'files.parts', 'sets.kept', 'findings', 'outputs', 'packages']);
         // Names and bounds are enough for what is shown; no mesh is loaded.
-        $this->measures = (new StoredDelivery($delivery))->light();
+        $this->measures = (new StoredDelivery($delivery))->alone();
         $byName = [];
         foreach ($this->measures->asset->sets as $set) {
             $byName[$set->name] = $set;
@@ -108,6 +108,7 @@ final readonly class DeliveryPage
             array_values($d->outputs->filter(static fn (Output $o): bool => $d->checked_at === null || $o->created_at >= $d->checked_at)->map(static fn (Output $o): OutputData => self::output($o))->all()),
             array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by))->all()),
             $this->exploded(),
+            FixLists::state($d->asset_id),
         );
     }
 

@@ -8,6 +8,7 @@ use Anvil\Formats\Changes;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use App\Models\State\Step;
+use App\People\Who;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -28,7 +29,7 @@ final class Derived
                 'state' => DeliveryState::Writing, 'step' => Step::Write, 'derived_from' => $from->id, 'made_by_words' => $because,
                 'changes' => ['files' => array_map(static fn (Changes $one): array => $one->toArray(), $changes), 'exploded' => $exploded, ...($ids === null ? [] : ['ids' => $ids->toArray()])],
             ]);
-            $from->asset->update(['changed_by' => config()->string('anvil.user')]);
+            $from->asset->update(['changed_by' => Who::name()]);
             $delivery->refresh();
             Steps::send($delivery);
 

@@ -96,7 +96,7 @@ final class DisplayFile
     {
         $lows = [];
         $rows = $stored->parts();
-        foreach ($stored->light()->asset->parts as $number => $part) {
+        foreach ($stored->alone()->asset->parts as $number => $part) {
             if ($part->role === Role::Low) {
                 $lows[$rows[$number]->id] = true;
             }

@@ -18,6 +18,8 @@ use App\Models\State\DeliveryState;
 use App\Models\State\FileState;
 use App\Models\State\Step;
 use App\Models\Upload;
+use App\People\History;
+use App\People\Who;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
@@ -33,7 +35,7 @@ final class HandIn
      */
     public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Standard $standard = null): Delivery
     {
-        $user = (string) config()->string('anvil.user');
+        $user = Who::name();
         $folder = null;
         $unpacked = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
         try {
@@ -50,6 +52,7 @@ final class HandIn
                     $added = self::stored($joined, $files);
                     $delivery = self::completed($joined, $added);
                     $asset->update(['changed_by' => $user]);
+                    History::tell($asset, $delivery, 'handed in the other side');
                     Upload::query()->whereIn('id', $ids)->delete();
 
                     return $delivery;
@@ -62,6 +65,7 @@ final class HandIn
                 $folder = $delivery->folder();
                 $delivery->files()->createMany(self::stored($delivery, $files));
                 $asset->update(['changed_by' => $user]);
+                History::tell($asset, $delivery, 'handed in '.(count($files) === 1 ? '1 file' : count($files).' files'));
                 $delivery->refresh();
                 Steps::send($delivery);
                 Upload::query()->whereIn('id', $ids)->delete();
@@ -151,7 +155,7 @@ final class HandIn
         Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
         $last = $asset->deliveries()->max('number');
 
-        return $asset->deliveries()->create([...$columns, 'number' => (is_numeric($last) ? (int) $last : 0) + 1, 'handed_in_by' => config()->string('anvil.user')]);
+        return $asset->deliveries()->create([...$columns, 'number' => (is_numeric($last) ? (int) $last : 0) + 1, 'handed_in_by' => Who::name()]);
     }
 
     /**

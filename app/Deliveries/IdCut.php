@@ -23,6 +23,7 @@ use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Output;
 use App\Models\State\MakingState;
+use App\People\Who;
 use stdClass;
 
 /**
@@ -75,7 +76,7 @@ final class IdCut
         unset($others[$kept['by']]);
         $asset->update([
             'color_ids' => [...$kept, 'pins' => (object) $kept['pins'], 'shapes' => (object) $kept['shapes'], 'others' => (object) $others],
-            'color_ids_version' => $asset->color_ids_version + 1, 'changed_by' => config()->string('anvil.user'),
+            'color_ids_version' => $asset->color_ids_version + 1, 'changed_by' => Who::name(),
         ]);
     }
 

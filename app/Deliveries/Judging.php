@@ -45,9 +45,9 @@ final class Judging
      *
      * @return list<CheckResult>
      */
-    public static function results(Measures $measures, bool $soFar = false): array
+    public static function results(Delivery $delivery, Measures $measures, bool $soFar = false): array
     {
-        return self::waiting($measures->asset->sideToCome(), Runner::run($soFar ? $measures->soFar() : $measures, soFar: $soFar));
+        return self::waiting($measures->asset->sideToCome(), Runner::run($soFar ? $measures->soFar() : $measures, Waivers::rules($delivery, $measures), soFar: $soFar));
     }
 
     /**
@@ -116,7 +116,7 @@ final class Judging
             $key = sha1("$subject {$counts[$subject]}");
             $columns = [
                 'position' => $position, 'code' => $finding->code, 'station' => $about[$finding->code]->station->value, 'severity' => $finding->severity->value,
-                'message' => $finding->message, 'remedy' => $finding->remedy, 'subject' => $finding->subject, 'measure' => $finding->measure?->toArray(),
+                'message' => $finding->message, 'remedy' => $finding->remedy, 'subject' => $finding->subject, 'measure' => $finding->measure === null ? null : [...$finding->measure->toArray(), ...($finding->measure->lessIsWorse ? ['least' => true] : [])],
                 'texels' => $finding->texels, 'count' => $finding->count, 'where' => $finding->where, 'waived' => $finding->waived, 'cause' => $causeOf[$position] ?? null,
             ];
             $row = $there->pull($key);
@@ -153,7 +153,7 @@ final class Judging
             return;
         }
         $start = microtime(true);
-        $results = self::results((new StoredDelivery($delivery))->measured(), true);
+        $results = self::results($delivery, (new StoredDelivery($delivery))->measured(), true);
         self::write($delivery->id, $run, DeliveryState::Measuring, $results, microtime(true) - $start);
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use App\Http\Data\AssetRowData;
+use App\Http\Data\FixStateData;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\State\MakingState;
@@ -60,18 +61,19 @@ final readonly class Rack
             ->withExists(['packages as is_sealed' => static fn (EloquentBuilder $packages): EloquentBuilder => $packages->where('state', MakingState::Done)])->whereIn('id', $ids)->get();
         $this->fill($deliveries->filter(static fn (Delivery $delivery): bool => RackRow::kept($delivery) === null));
         $byId = $deliveries->keyBy('id');
+        $sentBack = FixLists::states($deliveries->map(static fn (Delivery $one): int => $one->asset_id)->all());
         $rows = [];
         foreach ($ids as $id) {
             $delivery = is_int($id) ? $byId->get($id) : null;
             if ($delivery !== null) {
-                $rows[] = self::row($delivery);
+                $rows[] = self::row($delivery, $sentBack[$delivery->asset_id] ?? null);
             }
         }
 
         return $rows;
     }
 
-    private static function row(Delivery $delivery): AssetRowData
+    private static function row(Delivery $delivery, ?FixStateData $sentBack): AssetRowData
     {
         $asset = $delivery->asset;
         $row = RackRow::kept($delivery) ?? RackRow::of($delivery, $asset->standard->parsed());
@@ -81,7 +83,7 @@ final readonly class Rack
         return new AssetRowData(
             $asset->id, $asset->name, $delivery->number, $delivery->id, is_int($deliveries) ? $deliveries : 1, $delivery->state, $delivery->isOver() ? null : DeliveryPage::progress($delivery)->doing, $delivery->verdict,
             $delivery->blockers, $delivery->cautions, $delivery->notes, $row->parts, $row->sets, $row->low, $row->high,
-            $row->stations($isSealed), ($delivery->checked_at ?? $delivery->created_at)->toIso8601String(), $asset->changed_by, $isSealed, $delivery->waits_for,
+            $row->stations($isSealed), ($delivery->checked_at ?? $delivery->created_at)->toIso8601String(), $asset->changed_by, $isSealed, $delivery->waits_for, $sentBack,
         );
     }
 

@@ -90,8 +90,9 @@ final class StoredDelivery
     /**
      * @param  Closure(Part): (Mesh|null)  $meshOf  null: it keeps only what is known of it
      * @param  File|null  $only  that file by itself
+     * @param  bool  $alone  not held against the delivery before it
      */
-    private function with(Closure $meshOf, ?File $only = null): Measures
+    private function with(Closure $meshOf, ?File $only = null, bool $alone = false): Measures
     {
         $files = [];
         foreach ($only === null ? $this->meshFiles() : [$only] as $file) {
@@ -112,7 +113,7 @@ final class StoredDelivery
             $files[] = new ReadFile(FormatCatalogue::EXPLODE_PLAN, null, '', null, $error);
         }
         [$clearance, $all] = $this->delivery->asset->layout();
-        $measures = Measures::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided(), $only === null ? $this->maps() : [])->laidOut($clearance, $all);
+        $measures = Measures::of($files, $this->delivery->asset->rules(), $this->delivery->asset->decided(), $only === null ? $this->maps() : [])->since($only === null && ! $alone ? Since::last($this->delivery) : null)->laidOut($clearance, $all);
 
         return $assembled === null ? $measures : $measures->exploded($assembled);
     }
@@ -130,7 +131,7 @@ final class StoredDelivery
         }
         $original = $this->delivery->exploded_from === null ? null : Delivery::query()->find($this->delivery->exploded_from);
 
-        return $original === null ? null : Assembled::ofOriginal((new self($original))->light()->asset);
+        return $original === null ? null : Assembled::ofOriginal((new self($original))->alone()->asset);
     }
 
     /**
@@ -143,6 +144,17 @@ final class StoredDelivery
         $measures = $this->inspection(static fn (Part $part): bool => false);
 
         return $store === null ? $measures : $measures->keptIn($store, false);
+    }
+
+    /** The same, not held against the delivery before it. */
+    public function alone(): Measures
+    {
+        return $this->with(static fn (Part $part): ?Mesh => null, null, true);
+    }
+
+    public function meshOf(Part $part): Mesh
+    {
+        return MeshStore::decode($this->bytes($part->store, $part));
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use Illuminate\Auth\AuthenticationException;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\Exceptions\PostTooLargeException;
 use Illuminate\Http\Exceptions\ThrottleRequestsException;
@@ -37,11 +38,15 @@ final class ErrorAnswer
         if (self::isDiskFull($error)) {
             return response()->json(['message' => 'The disk of Yellow Anvil is full, and nothing was changed. Free some space there, and try again.'], 507);
         }
+        if ($error instanceof AuthenticationException) {
+            return response()->json(['message' => 'Sign in first.'], 401);
+        }
         $status = $error instanceof HttpExceptionInterface ? $error->getStatusCode() : ($error instanceof ModelNotFoundException ? 404 : 500);
         $missing = $error instanceof ModelNotFoundException ? $error : ($error->getPrevious() instanceof ModelNotFoundException ? $error->getPrevious() : null);
         $message = match (true) {
             $missing !== null => 'There is no such '.Str::of(class_basename($missing->getModel()))->snake(' ').'; it may have been deleted. Go back to the rack.',
             $error instanceof PostTooLargeException || $status === 413 => 'The request is too large. Files are sent in pieces of at most 8 MB.',
+            $status === 419 => 'Your session is over, or was begun anew in another tab. Try again.',
             $error instanceof ThrottleRequestsException => 'That was too much in too short a time. Wait a minute and go on.',
             $error instanceof MethodNotAllowedHttpException => 'That cannot be done at this address.',
             $error instanceof NotFoundHttpException => $error->getMessage() !== '' && ! str_contains($error->getMessage(), 'route') ? ucfirst($error->getMessage()).'.' : 'There is nothing at this address.',

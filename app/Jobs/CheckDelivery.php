@@ -4,20 +4,25 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use Anvil\Changes\PartChange;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Handoff\Ticket;
+use Anvil\Measures\Kind\Changed;
 use Anvil\Measures\Kind\Layout;
 use Anvil\Measures\Kind\Shades;
 use Anvil\Measures\Kind\Whole;
 use Anvil\Measures\MeasureCatalogue;
+use Anvil\Measures\Measures;
 use Anvil\Report\Report;
 use Anvil\Report\UvSheet;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\FoundIds;
 use App\Deliveries\Judging;
 use App\Deliveries\RackRow;
+use App\Deliveries\Since;
 use App\Deliveries\StoredDelivery;
 use App\Deliveries\Turn;
+use App\Deliveries\Waivers;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 
@@ -41,9 +46,9 @@ final class CheckDelivery extends DeliveryJob
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
         $clearances = $measures->clearances();
-        $results = Judging::results($measures);
+        $results = Judging::results($delivery, $measures);
         $plan = $measures->ofAsset(Layout::class);
-        $report = new Report($measures, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? []);
+        $report = new Report($measures, $results, ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], $plan->vectors ?? [], Waivers::rules($delivery, $measures));
         $low = DisplayFile::low($stored);
         DisplayFile::writeCage($delivery, $low, $clearances);
         DisplayFile::writeSurface($delivery, $low, UvSheet::of($measures));
@@ -53,6 +58,7 @@ final class CheckDelivery extends DeliveryJob
         $extra = [
             'shades' => (object) $measures->ofAsset(Shades::class),
             ...Judging::mends($measures),
+            'changes' => self::changes($delivery, $measures),
             'whole' => $whole === null ? null : ['clean' => $whole->isClean, 'out' => $whole->reach->out, 'in' => $whole->reach->in],
         ];
         $array = $report->toArray();
@@ -77,5 +83,25 @@ final class CheckDelivery extends DeliveryJob
             $delivery->unsetRelations();
             $delivery->update(['summary' => RackRow::of($delivery, $delivery->asset->standard->parsed())->toKeep($delivery->run, $delivery->state)]);
         });
+    }
+
+    /**
+     * What became of the parts of the last delivery; those that are the same are counted.
+     *
+     * @return array{last: int, isSource: bool, same: int, parts: list<array<string, mixed>>, renames: object}|null
+     */
+    private static function changes(Delivery $delivery, Measures $measures): ?array
+    {
+        $before = Since::before($delivery);
+        if ($before === null || $measures->asset->last === null) {
+            return null;
+        }
+        $parts = $measures->ofAsset(Changed::class);
+        $changed = array_values(array_filter($parts, static fn (PartChange $one): bool => $one->states !== ['same']));
+
+        return [
+            'last' => $before->id, 'isSource' => $measures->asset->last->isSource, 'same' => count($parts) - count($changed),
+            'parts' => array_map(static fn (PartChange $one): array => $one->toArray(), $changed), 'renames' => (object) Since::renamesOf($measures),
+        ];
     }
 }

@@ -62,7 +62,7 @@ final class PairDelivery extends DeliveryJob
                 $known[$task['subject']] = $task['key'];
             }
         }
-        $results = Judging::results($measures, true);
+        $results = Judging::results($delivery, $measures, true);
         $mends = Judging::mends($measures);
         $this->ifStillWanted(function (Delivery $delivery) use ($measures, $tasks, $rays, $known, $results, $mends): void {
             if ($delivery->step !== Step::Pair) {
@@ -140,11 +140,11 @@ final class PairDelivery extends DeliveryJob
             return null;
         }
         $delivery->exploded_from = null;
-        $now = $stored->light();
+        $now = $stored->alone();
         $before = $delivery->asset->deliveries()->where('number', '<', $delivery->number)->whereNull('exploded_from')
             ->whereDoesntHave('files', static fn (Builder $files): Builder => $files->where('kind', 'plan'))->orderByDesc('number')->limit(self::LOOKS_BACK)->get();
         foreach ($before as $one) {
-            if (Assembled::recognise($now->asset, (new StoredDelivery($one))->light()->asset) !== null) {
+            if (Assembled::recognise($now->asset, (new StoredDelivery($one))->alone()->asset) !== null) {
                 return $one->id;
             }
         }

@@ -10,6 +10,7 @@ use Anvil\Measures\NotKnown;
 use Anvil\Report\Report;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\Waivers;
 use App\Models\Delivery;
 use App\Models\Package;
 use App\Models\State\MakingState;
@@ -49,7 +50,8 @@ final class SealPackage extends MakingJob
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
         try {
-            $report = new Report($measures, Runner::run($measures), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+            $waivers = Waivers::rules($delivery, $measures);
+            $report = new Report($measures, Runner::run($measures, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], waivers: $waivers);
         } catch (NotKnown) {
             $this->turn(MakingState::Failed, ['error' => 'it was measured by an earlier version; check the delivery again first']);
 

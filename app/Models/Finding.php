@@ -18,7 +18,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property string $message
  * @property string $remedy
  * @property array<string, string> $subject
- * @property array{value: float, limit: float, unit: string}|null $measure
+ * @property array{value: float, limit: float, unit: string, least?: bool}|null $measure `least`: less is worse
  * @property int|null $texels
  * @property int|null $count
  * @property list<array{float, float, float}> $where

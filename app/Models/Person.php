@@ -4,22 +4,73 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use Illuminate\Auth\GenericUser;
+use App\People\Leave;
+use App\People\Letters;
+use App\People\Standing;
+use Database\Factories\PersonFactory;
+use Illuminate\Database\Eloquent\Factories\HasFactory;
+use Illuminate\Foundation\Auth\User;
+use Illuminate\Support\Carbon;
+use Laravel\Sanctum\HasApiTokens;
+use Laravel\Sanctum\PersonalAccessToken;
 
 /**
- * Who does something. One built-in person until accounts come.
+ * Somebody who works here.
+ *
+ * @property int $id
+ * @property string $name
+ * @property string $email
+ * @property string|null $password hashed; none until the link that was sent is followed
+ * @property Standing $role
+ * @property bool $is_demo of the made-up crew
+ * @property Carbon|null $signed_in_at
+ * @property Carbon|null $disabled_at
+ * @property Carbon $created_at
  */
-final class Person extends GenericUser
+final class Person extends User
 {
-    public function name(): string
-    {
-        $name = $this->attributes['name'] ?? null;
+    /** @use HasApiTokens<PersonalAccessToken> */
+    use HasApiTokens;
 
-        return is_string($name) ? $name : '';
+    /** @use HasFactory<PersonFactory> */
+    use HasFactory;
+
+    protected $guarded = [];
+
+    protected $hidden = ['password', 'remember_token'];
+
+    /**
+     * @return array<string, string>
+     */
+    protected function casts(): array
+    {
+        return ['password' => 'hashed', 'role' => Standing::class, 'is_demo' => 'boolean', 'signed_in_at' => 'datetime', 'disabled_at' => 'datetime'];
     }
 
-    public static function builtIn(): self
+    /** By what they are, and by what the token was made for where a program asks. */
+    public function may(Leave $leave): bool
     {
-        return new self(['id' => 1, 'name' => config()->string('anvil.user')]);
+        /** @var mixed $token */
+        $token = $this->currentAccessToken();
+        $scoped = ! $token instanceof PersonalAccessToken || ($leave->scope() !== null && $token->can($leave->scope()));
+
+        return $this->disabled_at === null && $scoped && in_array($leave, $this->role->leaves(), true);
+    }
+
+    /** The name of the token that asks, where a program does. */
+    public function via(): ?string
+    {
+        /** @var mixed $token */
+        $token = $this->currentAccessToken();
+
+        return $token instanceof PersonalAccessToken ? $token->name : null;
+    }
+
+    /**
+     * @param  string  $token
+     */
+    public function sendPasswordResetNotification($token): void
+    {
+        Letters::reset($this, $token);
     }
 }

@@ -9,10 +9,16 @@ use App\Jobs\DeliveryJob;
 use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\File;
+use App\Models\FixList;
+use App\Models\Letter;
 use App\Models\Output;
 use App\Models\Package;
 use App\Models\Person;
 use App\Models\Upload;
+use App\Models\Waiver;
+use App\People\InboxTransport;
+use App\People\Who;
+use App\Policies\PersonPolicy;
 use Illuminate\Cache\RateLimiter;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
@@ -21,9 +27,10 @@ use Illuminate\Queue\Events\JobFailed;
 use Illuminate\Queue\Events\JobProcessed;
 use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Queue;
-use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Event;
+use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Log;
+use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
@@ -61,23 +68,37 @@ final class AppServiceProvider extends ServiceProvider
 
             return $job instanceof DeliveryJob ? ['step' => $job->name()] : [];
         });
-        // Who asks; routes say what they need leave for (`can`).
-        config(['auth.defaults.guard' => 'person', 'auth.guards.person' => ['driver' => 'built-in']]);
-        Auth::viaRequest('built-in', static fn (): Person => Person::builtIn());
+        Gate::policy(Person::class, PersonPolicy::class);
+        Mail::extend('inbox', static fn (): InboxTransport => new InboxTransport);
         // Only where something is limited: commands need no store for it, and no database.
         $this->callAfterResolving(RateLimiter::class, static function (RateLimiter $limiter): void {
             foreach (['handing-in', 'costly'] as $what) {
-                $limiter->for($what, static fn (Request $request): Limit => Limit::perMinute(config()->integer("anvil.a_minute.$what"))->by($what.$request->ip()));
+                $limiter->for($what, static fn (Request $request): Limit => Limit::perMinute(config()->integer("anvil.a_minute.$what"))->by($what.(Who::person()->id ?? $request->ip())));
             }
+            // Guessing passwords, and flooding somebody with mail: by who asks, and by whose account it is.
+            $limiter->for('sign-in', static fn (Request $request): array => self::guesses($request, 5));
+            $limiter->for('mail', static fn (Request $request): array => self::guesses($request, 3));
         });
         $this->bindIds();
+    }
+
+    /**
+     * @return list<Limit>
+     */
+    private static function guesses(Request $request, int $aMinute): array
+    {
+        $given = $request->input('email');
+        $email = Who::person()->id ?? (is_string($given) ? hash('sha256', mb_strtolower(trim($given))) : '');
+        $much = config()->integer('anvil.a_minute.guesses');
+
+        return [Limit::perMinute($much)->by("guess {$request->ip()}"), Limit::perMinute($aMinute)->by("guess $aMinute $email {$request->ip()}"), Limit::perHour(10 * $aMinute)->by("guess $aMinute $email")];
     }
 
     /** A number in an address is a number, or told so in words; the database would take `1e0` for one. */
     private function bindIds(): void
     {
         /** @var array<string, class-string<Model>> $models */
-        $models = ['asset' => Asset::class, 'delivery' => Delivery::class, 'file' => File::class, 'output' => Output::class, 'package' => Package::class, 'upload' => Upload::class];
+        $models = ['asset' => Asset::class, 'delivery' => Delivery::class, 'file' => File::class, 'output' => Output::class, 'package' => Package::class, 'upload' => Upload::class, 'person' => Person::class, 'waiver' => Waiver::class, 'fixList' => FixList::class, 'letter' => Letter::class];
         foreach ($models as $name => $model) {
             Route::bind($name, static function (string $value) use ($name, $model): Model {
                 if ($name === 'upload' ? ! Str::isUuid($value) : preg_match('/^[1-9]\d{0,17}$/D', $value) !== 1) {

@@ -12,6 +12,7 @@ use Anvil\Checks\Words;
 use Anvil\Measures\Kind\Changed;
 use Anvil\Report\FindingChanges;
 use Anvil\Report\Report;
+use App\Deliveries\ChangesPage;
 use Symfony\Component\Console\Input\ArgvInput;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
@@ -121,17 +122,6 @@ final class ChangesCommand extends AnvilCommand
 
     private function words(PartChange $change, string $state, Report $after): string
     {
-        $of = static fn (string $key): float => $change->measure[$key] ?? 0.0;
-        $length = static fn (float $value): string => Words::length($value, $after->measures->asset);
-
-        return match ($state) {
-            'renamed' => "renamed, was $change->was",
-            'moved' => 'moved by '.$length($of('distance')).($of('turn') > 0.001 ? ', turned by '.Words::degrees($of('turn')) : '').(abs($of('factor') - 1) > 1e-5 ? sprintf(', scaled by %.4g', $of('factor')) : ''),
-            'reshaped' => 'reshaped: '.Words::percent($of('share')).' of its area, up to '.$length($of('greatest')).($of('triangles') > 0 ? sprintf(', %d triangles before and %d now', $of('wasTriangles'), $of('triangles')) : ''),
-            're-unwrapped' => 're-unwrapped: '.Words::percent($of('uvShare')).' of its triangles',
-            're-shaded' => 're-shaded: '.Words::percent($of('shadingShare')).' of its triangles',
-            'recoloured' => 'recolored: '.Words::percent($of('colorShare')).' of its triangles',
-            default => $state,
-        };
+        return ChangesPage::words($change, $state, static fn (float $value): string => Words::length($value, $after->measures->asset));
     }
 }

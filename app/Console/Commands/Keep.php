@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Deliveries\Cleaning;
 use App\Deliveries\Steps;
+use App\Deliveries\Waivers;
 use App\Deliveries\Workers;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
@@ -37,6 +38,7 @@ final class Keep extends Command
                 if (is_object($got) && ($got->got ?? 0) === 1) {
                     Workers::release();
                     Steps::reconcile();
+                    Waivers::end();
                     if ((bool) $this->option('once') || time() - $cleaned >= self::CLEANING) {
                         $cleaned = time();
                         Cleaning::run();

@@ -4,9 +4,17 @@ declare(strict_types=1);
 
 namespace App\Deliveries\Stations;
 
+use Anvil\Checks\Catalogue;
+use App\Deliveries\FixLists;
+use App\Deliveries\Since;
+use App\Deliveries\Waivers;
 use App\Http\Data\HandOffData;
+use App\Http\Data\MeasureData;
 use App\Http\Data\SettingData;
+use App\Http\Data\WaiverData;
 use App\Models\Delivery;
+use App\Models\Finding;
+use App\Models\Waiver;
 
 /**
  * The settings that go with a hand-off.
@@ -15,7 +23,7 @@ final class HandOffPage
 {
     public static function of(Delivery $delivery): HandOffData
     {
-        return new HandOffData(self::settings($delivery));
+        return new HandOffData(self::settings($delivery), self::waivers($delivery), FixLists::state($delivery->asset_id));
     }
 
     /**
@@ -27,5 +35,37 @@ final class HandOffPage
         $settings = $delivery->report['settings'] ?? [];
 
         return array_map(static fn (array $row): SettingData => new SettingData($row['setting'], $row['value'], $row['reason']), $settings);
+    }
+
+    /**
+     * Those that hold, and those that did.
+     *
+     * @return list<WaiverData>
+     */
+    private static function waivers(Delivery $delivery): array
+    {
+        $inForce = Waivers::inForce($delivery)->keyBy('id');
+        $about = Catalogue::about();
+        $out = [];
+        foreach (Waiver::query()->where('asset_id', $delivery->asset_id)->orderByDesc('id')->limit(500)->get() as $waiver) {
+            $renames = $waiver->delivery_id === null || $waiver->delivery_id === $delivery->id ? [] : Since::renames($waiver->delivery ?? $delivery, $delivery);
+            $rule = $waiver->rule()->through($renames);
+            $own = $delivery->findings->filter(static fn (Finding $row): bool => $row->code === $rule->code && array_diff_assoc($rule->subject, Waivers::subject($row->subject)) === []);
+            [$state, $words] = match (true) {
+                $waiver->withdrawn_at !== null => ['taken back', "taken back by $waiver->withdrawn_by"],
+                $waiver->isOver() => ['ended', 'its last day is over'],
+                ! isset($inForce[$waiver->id]) => ['later', 'given on a later delivery'],
+                $own->isEmpty() => ['mended', 'nothing of it is found any more'],
+                $own->where('waived', true)->isEmpty() => ['died', 'worse now than what was accepted'],
+                default => ['holds', null],
+            };
+            $out[] = new WaiverData(
+                $waiver->id, $waiver->code, $about[$waiver->code]->title ?? $waiver->code, implode(', ', array_unique(array_values($rule->subject))), $waiver->message,
+                $waiver->measure === null ? null : new MeasureData((float) $waiver->measure['value'], (float) $waiver->measure['limit'], $waiver->measure['unit']),
+                $waiver->reason, $waiver->until?->toDateString(), $waiver->by, $waiver->created_at->toIso8601String(), $state, $words, $own->first()?->cause,
+            );
+        }
+
+        return $out;
     }
 }

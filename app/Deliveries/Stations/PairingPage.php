@@ -30,7 +30,7 @@ final readonly class PairingPage
 
     private function __construct(private Delivery $delivery)
     {
-        $this->measures = (new StoredDelivery($delivery))->light();
+        $this->measures = (new StoredDelivery($delivery))->alone();
     }
 
     public static function of(Delivery $delivery): PairingData

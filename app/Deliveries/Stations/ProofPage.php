@@ -30,7 +30,7 @@ final class ProofPage
         [$pages, $judged] = self::stored($delivery);
         $before = $delivery->asset->deliveries()->where('number', '<', $delivery->number)->where('state', DeliveryState::Done)->latest('number')->first();
         $caged = [];
-        foreach ((new StoredDelivery($delivery))->light()->asset->sets as $set) {
+        foreach ((new StoredDelivery($delivery))->alone()->asset->sets as $set) {
             if ($set->cage !== []) {
                 $caged[] = $set->name;
             }

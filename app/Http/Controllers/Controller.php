@@ -8,8 +8,8 @@ use App\Deliveries\Steps;
 use App\Deliveries\Turn;
 use App\Models\Asset;
 use App\Models\Delivery;
-use App\Models\Person;
 use App\Models\State\DeliveryState;
+use App\People\Who;
 use Closure;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
@@ -19,10 +19,7 @@ abstract class Controller
 {
     protected function user(): string
     {
-        /** @var mixed $person */
-        $person = request()->user();
-
-        return $person instanceof Person ? $person->name() : '';
+        return Who::name();
     }
 
     /**

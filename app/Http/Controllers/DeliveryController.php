@@ -57,7 +57,7 @@ final class DeliveryController extends Controller
     public function store(HandInRequest $request, HandIn $handIn): JsonResponse
     {
         $ids = $request->uploads();
-        $found = Upload::query()->findMany($ids)->keyBy('id');
+        $found = Upload::own()->findMany($ids)->keyBy('id');
         $uploads = array_map(static fn (string $id): Upload => $found[$id] ?? throw ValidationException::withMessages(['uploads' => 'one of these files was not uploaded, or was handed in already; hand them in again']), $ids);
         $total = array_sum(array_map(static fn (Upload $upload): int => $upload->bytes, $uploads));
         if ($total > config()->integer('anvil.largest_delivery')) {

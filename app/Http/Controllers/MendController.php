@@ -114,7 +114,7 @@ final class MendController extends Controller
     #[OA\Post(path: '/api/deliveries/{delivery}/assemble', operationId: 'putBack', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Put back', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function assemble(Delivery $delivery): JsonResponse
     {
-        $measures = (new StoredDelivery($delivery))->light();
+        $measures = (new StoredDelivery($delivery))->alone();
         $changes = ExplodedFiles::back($measures->asset, $measures->assembled);
         if ($changes === []) {
             throw ValidationException::withMessages(['delivery' => $measures->assembled === null ? 'this delivery is no exploded layout' : 'no part of it was moved']);
@@ -187,7 +187,7 @@ final class MendController extends Controller
 
     private function light(StoredDelivery $stored): Asset
     {
-        return $stored->light()->asset;
+        return $stored->alone()->asset;
     }
 
     private function plan(RenamesRequest $request, StoredDelivery $stored, Asset $asset): RenamePlan

@@ -114,7 +114,7 @@ final class ProofController extends Controller
         if ($delivery->state === DeliveryState::Writing) {
             throw ValidationException::withMessages(['delivery' => 'its mended files are being written; wait for them']);
         }
-        $found = Upload::query()->findMany($request->uploads())->keyBy('id');
+        $found = Upload::own()->findMany($request->uploads())->keyBy('id');
         $uploads = array_map(static fn (string $id): Upload => $found[$id] ?? throw ValidationException::withMessages(['uploads' => 'one of these files was not uploaded, or was handed in already; hand them in again']), $request->uploads());
         foreach ($uploads as $upload) {
             if ($upload->received !== $upload->bytes) {

@@ -10,6 +10,7 @@ use App\Http\Data\UploadData;
 use App\Http\Requests\PieceRequest;
 use App\Http\Requests\UploadRequest;
 use App\Models\Upload;
+use App\People\Who;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Number;
@@ -43,7 +44,7 @@ final class UploadController extends Controller
             throw ValidationException::withMessages(['name' => "$name: $refusal"]);
         }
         self::needsDisk($bytes);
-        $upload = Upload::query()->create(['name' => $name, 'bytes' => $bytes, 'uploaded_by' => $this->user()]);
+        $upload = Upload::query()->create(['name' => $name, 'bytes' => $bytes, 'uploaded_by' => $this->user(), 'person_id' => Who::person()?->id]);
         Store::here()->put($upload->path(), '');
 
         return response()->json(self::data($upload), 201);
@@ -53,12 +54,15 @@ final class UploadController extends Controller
     #[OA\Get(path: '/api/uploads/{upload}', operationId: 'upload', parameters: [new OA\Parameter(name: 'upload', in: 'path', required: true, schema: new OA\Schema(type: 'string'))], responses: [new OA\Response(response: 200, description: 'How far it has come', content: new OA\JsonContent(ref: '#/components/schemas/UploadData'))])]
     public function show(Upload $upload): JsonResponse
     {
+        self::needsOwn($upload);
+
         return response()->json(self::data($upload));
     }
 
     #[OA\Put(path: '/api/uploads/{upload}', operationId: 'continueUpload', parameters: [new OA\Parameter(name: 'upload', in: 'path', required: true, schema: new OA\Schema(type: 'string')), new OA\Parameter(name: 'offset', in: 'query', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'Taken', content: new OA\JsonContent(ref: '#/components/schemas/UploadData')), new OA\Response(response: 409, description: 'Another offset is wanted', content: new OA\JsonContent(ref: '#/components/schemas/UploadData'))])]
     public function update(PieceRequest $request, Upload $upload): JsonResponse
     {
+        self::needsOwn($upload);
         $offset = $request->integer('offset');
         $piece = $request->getContent(true);
         $buffer = fopen('php://temp/maxmemory:'.self::BLOCK, 'w+b');
@@ -130,5 +134,11 @@ final class UploadController extends Controller
     private static function data(Upload $upload): UploadData
     {
         return new UploadData($upload->id, $upload->name, $upload->bytes, $upload->received ?? 0);
+    }
+
+    /** An upload is its own's who began it: to others it is not there. */
+    private static function needsOwn(Upload $upload): void
+    {
+        abort_unless($upload->person_id === Who::person()?->id, 404, 'there is no such upload');
     }
 }

@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * A row of the rack.
  */
-#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed', 'waitsFor'])]
+#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed', 'waitsFor', 'sentBack'])]
 final readonly class AssetRowData
 {
     /**
@@ -57,6 +57,8 @@ final readonly class AssetRowData
         public bool $sealed,
         #[OA\Property(description: 'the side that is still to be handed in', type: 'string', nullable: true)]
         public ?string $waitsFor,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FixStateData')])]
+        public ?FixStateData $sentBack,
     ) {
     }
 }

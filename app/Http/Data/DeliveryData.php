@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * What bar, rail, stand and findings show of a delivery.
  */
-#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'unit', 'stations', 'files', 'parts', 'sets', 'findings', 'causes', 'checks', 'explode', 'outputs', 'packages', 'exploded'])]
+#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'unit', 'stations', 'files', 'parts', 'sets', 'findings', 'causes', 'checks', 'explode', 'outputs', 'packages', 'exploded', 'sentBack'])]
 final readonly class DeliveryData
 {
     /**
@@ -85,6 +85,8 @@ final readonly class DeliveryData
         public array $packages,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/ExplodedData')])]
         public ?ExplodedData $exploded,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FixStateData')])]
+        public ?FixStateData $sentBack,
     ) {
     }
 }

@@ -9,15 +9,20 @@ use OpenApi\Attributes as OA;
 /**
  * What Hand-off shows beside the packages.
  */
-#[OA\Schema(schema: 'HandOffData', description: 'What Hand-off shows beside the packages.', required: ['settings'])]
+#[OA\Schema(schema: 'HandOffData', description: 'What Hand-off shows beside the packages.', required: ['settings', 'waivers', 'sentBack'])]
 final readonly class HandOffData
 {
     /**
      * @param  list<SettingData>  $settings
+     * @param  list<WaiverData>  $waivers  the newest first
      */
     public function __construct(
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/SettingData'))]
         public array $settings,
+        #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/WaiverData'))]
+        public array $waivers,
+        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FixStateData')])]
+        public ?FixStateData $sentBack,
     ) {
     }
 }

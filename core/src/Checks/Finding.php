@@ -76,13 +76,23 @@ final readonly class Finding
      */
     public function heldBy(array $waivers): self
     {
+        return $this->waiver($waivers) === null ? $this : new self($this->code, $this->severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, true);
+    }
+
+    /**
+     * The first waiver that holds it.
+     *
+     * @param  list<Waiver>  $waivers
+     */
+    public function waiver(array $waivers): ?Waiver
+    {
         foreach ($waivers as $waiver) {
             if ($this->isMeantBy($waiver) && ! $this->isWorseThan($waiver)) {
-                return new self($this->code, $this->severity, $this->message, $this->remedy, $this->subject, $this->measure, $this->texels, $this->count, $this->where, true);
+                return $waiver;
             }
         }
 
-        return $this;
+        return null;
     }
 
     /**

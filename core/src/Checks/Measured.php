@@ -12,7 +12,7 @@ final readonly class Measured
     /**
      * @param  bool  $lessIsWorse  the limit is a least value
      */
-    public function __construct(public float $value, public float $limit, public string $unit, private bool $lessIsWorse = false)
+    public function __construct(public float $value, public float $limit, public string $unit, public bool $lessIsWorse = false)
     {
     }
 

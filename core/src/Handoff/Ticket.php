@@ -130,6 +130,24 @@ final readonly class Ticket
     }
 
     /**
+     * What was accepted of what is found, by whom and why.
+     *
+     * @return list<array{code: string, subject: array<string, string>, message: string, value: float|null, by: string, reason: string, until: string|null}>
+     */
+    public function waivers(): array
+    {
+        $out = [];
+        foreach ($this->report->findings() as $finding) {
+            $waiver = $finding->waiver($this->report->waivers);
+            if ($waiver !== null) {
+                $out[] = ['code' => $finding->code, 'subject' => $finding->subject, 'message' => $finding->message, 'value' => $waiver->value, 'by' => $waiver->by, 'reason' => $waiver->reason, 'until' => $waiver->until];
+            }
+        }
+
+        return $out;
+    }
+
+    /**
      * Where maps lie in the package, each by a name of its own.
      *
      * @param  list<GivenMap>  $maps
@@ -168,6 +186,7 @@ final readonly class Ticket
             'sets' => $this->sets(),
             'pages' => $this->pages(),
             'maps' => $this->maps(),
+            'waivers' => $this->waivers(),
             'findings' => array_map(static fn (Finding $finding): array => $finding->toArray(), $this->report->findings()),
             'checks' => array_map(static fn (CheckResult $result): array => array_diff_key($result->toArray(), ['seconds' => 0]), $this->report->results),
             'standard' => $this->report->measures->asset->standard->toArray(),
@@ -195,6 +214,8 @@ final readonly class Ticket
         $pageTable = $pageRows === '' ? '' : "<h2>Left to paint after the bake</h2><table><tr><th>page</th><th>retouch mask</th><th>share</th></tr>$pageRows</table>";
         $mapRows = implode('', array_map(static fn (array $map): string => $cells('<code>'.$e($map['path']).'</code>', $e(($map['kind'] ?? '–').', '.($map['page'] ?? '–')), $e($map['verdict'].($map['codes'] === [] ? '' : ': '.implode(', ', $map['codes']))), '<code>'.$e(substr($map['sha256'], 0, 16)).'…</code>'), $this->maps()));
         $mapTable = $mapRows === '' ? '' : "<h2>Maps that came back</h2><table><tr><th>file</th><th>kind, page</th><th>against the trial</th><th>SHA-256</th></tr>$mapRows</table>";
+        $waiverRows = implode('', array_map(static fn (array $one): string => $cells('<code>'.$e($one['code']).'</code>', $e($one['message']), $e($one['by']), $e($one['reason'].($one['until'] === null ? '' : " (until {$one['until']})"))), $this->waivers()));
+        $waiverTable = $waiverRows === '' ? '' : "<h2>Waived</h2><table><tr><th>check</th><th>what</th><th>by</th><th>reason</th></tr>$waiverRows</table>";
         $causes = $this->report->causes();
         $findingRows = implode('', array_map(static fn (Cause $cause): string => $cells($mark($cause->severity).($cause->waived ? ' (waived)' : ''), '<code>'.$e($cause->code).'</code>', $e($cause->message)), $causes));
         $findingTable = $causes === [] ? '<p>No findings.</p>' : "<table><tr><th>severity</th><th>check</th><th>what</th></tr>$findingRows</table>";
@@ -216,7 +237,7 @@ final readonly class Ticket
             <h2>Files</h2><table><tr><th>file</th><th>role</th><th>size</th><th>SHA-256</th></tr>$fileRows</table>
             <h2>Bake settings</h2><table><tr><th>setting</th><th>value</th><th>why</th></tr>$settingRows</table>
             <h2>Reach a set</h2><table><tr><th>set</th><th>out</th><th>in</th><th>why</th></tr>$setRows</table>
-            $pageTable$mapTable
+            $pageTable$mapTable$waiverTable
             <h2>Findings</h2>$findingTable
             </body></html>
 

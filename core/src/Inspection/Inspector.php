@@ -61,6 +61,6 @@ final class Inspector
             'pair' => ($afterPair - $afterRead) / 1e9,
             'check' => ($end - $afterPair) / 1e9,
             'total' => ($end - $start) / 1e9,
-        ], $clearances === [] ? [] : ExplodePlan::vectorsOf($measures->asset, $clearances));
+        ], $clearances === [] ? [] : ExplodePlan::vectorsOf($measures->asset, $clearances), $waivers);
     }
 }

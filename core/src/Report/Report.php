@@ -17,6 +17,7 @@ use Anvil\Pairing\Suggestion;
 use Anvil\Parallel\Forks;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Severity;
+use Anvil\Standard\Waiver;
 
 /**
  * What `anvil:inspect` prints (CLI.md).
@@ -27,12 +28,14 @@ final readonly class Report
      * @param  list<CheckResult>  $results
      * @param  array{read: float, pair: float, check: float, total: float}  $seconds
      * @param  array<string, array{float, float, float}>  $vectors  explode vector of each set that moves
+     * @param  list<Waiver>  $waivers  that were applied
      */
     public function __construct(
         public Measures $measures,
         public array $results,
         public array $seconds,
         public array $vectors = [],
+        public array $waivers = [],
     ) {
     }
 

@@ -4,6 +4,135 @@
  */
 
 export interface paths {
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeMe"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["changePassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends all other sessions; the one at hand goes on. */
+        delete: operations["signOutEverywhere"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tokens"];
+        put?: never;
+        post: operations["makeToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/tokens/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revokeToken"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/fix-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["myFixLists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["letters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/letters/{letter}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readLetter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/id-cut": {
         parameters: {
             query?: never;
@@ -368,6 +497,105 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery}/waivers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accepts findings, with a reason, and if wanted until a day. */
+        post: operations["waive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/waivers/{waiver}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a waiver back. */
+        delete: operations["withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/fix-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends causes to an artist to be mended: a fix list, and a mail that leads to it. */
+        post: operations["sendBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fix-lists/{fixList}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fixList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assets/{asset}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/renames": {
         parameters: {
             query?: never;
@@ -464,6 +692,55 @@ export interface paths {
         get: operations["formats"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people"];
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changePerson"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/invite": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends the link again that sets a password. */
+        post: operations["inviteAgain"];
         delete?: never;
         options?: never;
         head?: never;
@@ -628,6 +905,73 @@ export interface paths {
         get: operations["search"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["session"];
+        put?: never;
+        post: operations["signIn"];
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Signs one of the demo's crew in; from this machine alone. */
+        post: operations["signInDemo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password/forgot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends a link that sets a new password; says the same whether there is such an account or not. */
+        post: operations["forgot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sets a password by a link that was sent; it works once. */
+        post: operations["setPassword"];
         delete?: never;
         options?: never;
         head?: never;
@@ -829,6 +1173,7 @@ export interface components {
             sealed: boolean;
             /** @description the side that is still to be handed in */
             waitsFor: string | null;
+            sentBack: components["schemas"]["FixStateData"] | null;
         };
         /** @description Share of a set's seen low area that meets another set first. */
         BleedData: {
@@ -880,6 +1225,21 @@ export interface components {
             subjects: number;
             waived: boolean;
         };
+        /** @description What changed from one delivery to another. */
+        ChangesData: {
+            before: number | null;
+            beforeId: number | null;
+            isSource: boolean;
+            isKnown: boolean;
+            parts: components["schemas"]["PartChangeData"][];
+            same: number;
+            gone: components["schemas"]["FindingChangeData"][];
+            new: components["schemas"]["FindingChangeData"][];
+            better: components["schemas"]["FindingChangeData"][];
+            worse: components["schemas"]["FindingChangeData"][];
+            sameFindings: number;
+            died: components["schemas"]["FindingChangeData"][];
+        };
         /** @description How a check ended. */
         CheckData: {
             code: string;
@@ -909,6 +1269,12 @@ export interface components {
             in: number[] | null;
             usualServes: number;
             of: number;
+        };
+        /** @description One of the made-up crew. */
+        CrewData: {
+            id: number;
+            name: string;
+            role: components["schemas"]["Standing"];
         };
         /** @description Where a new delivery is. */
         DeliveredData: {
@@ -950,6 +1316,7 @@ export interface components {
             outputs: components["schemas"]["OutputData"][];
             packages: components["schemas"]["PackageData"][];
             exploded: components["schemas"]["ExplodedData"] | null;
+            sentBack: components["schemas"]["FixStateData"] | null;
         };
         /** @description How far a delivery is. */
         DeliveryProgressData: {
@@ -969,6 +1336,16 @@ export interface components {
             madeByWords: string | null;
             handedInAt: string;
             handedInBy: string;
+        };
+        /** @description Something that was done to an asset. */
+        EventData: {
+            id: number;
+            who: string;
+            via: string | null;
+            words: string;
+            delivery: number | null;
+            deliveryId: number | null;
+            at: string;
         };
         /** @description The exploded layout. */
         ExplodeData: {
@@ -1023,6 +1400,19 @@ export interface components {
             /** @description from its own unit and axes to those that all files are shown in, column by column; null where it has these */
             frame: number[] | null;
         };
+        /** @description What became of a finding since the last delivery. */
+        FindingChangeData: {
+            code: string;
+            title: string;
+            station: string;
+            severity: string;
+            message: string;
+            before: string | null;
+            measure: components["schemas"]["MeasureData"] | null;
+            was: components["schemas"]["MeasureData"] | null;
+            id: number | null;
+            waived: boolean;
+        };
         /** @description What a check found. */
         FindingData: {
             id: number;
@@ -1042,6 +1432,58 @@ export interface components {
             waived: boolean;
             /** @description its number among the causes */
             cause: number | null;
+        };
+        /** @description A cause that was sent back. */
+        FixCauseData: {
+            code: string;
+            severity: string;
+            message: string;
+            remedy: string;
+            station: string;
+            afterBake: string;
+            findings: components["schemas"]["FixFindingData"][];
+            mended: number;
+            state: string;
+        };
+        /** @description A finding that was sent back, and what became of it. */
+        FixFindingData: {
+            part: string | null;
+            other: string | null;
+            set: string | null;
+            file: string | null;
+            page: string | null;
+            message: string;
+            remedy: string;
+            measure: components["schemas"]["MeasureData"] | null;
+            now: components["schemas"]["MeasureData"] | null;
+            where: number[];
+            state: string;
+        };
+        /** @description Causes that were sent back to an artist, and what of them is mended. */
+        FixListData: {
+            id: number;
+            assetId: number;
+            asset: string;
+            deliveryId: number;
+            delivery: number;
+            to: string;
+            by: string;
+            note: string | null;
+            sentAt: string;
+            causes: components["schemas"]["FixCauseData"][];
+            against: number | null;
+            againstId: number | null;
+            mended: number;
+        };
+        /** @description That an asset was sent back, and how far it is mended. */
+        FixStateData: {
+            id: number;
+            to: string;
+            sentAt: string;
+            delivery: number;
+            causes: number;
+            mended: number;
+            against: number | null;
         };
         /** @description A format that is read. */
         FormatData: {
@@ -1087,6 +1529,15 @@ export interface components {
         /** @description What Hand-off shows beside the packages. */
         HandOffData: {
             settings: components["schemas"]["SettingData"][];
+            waivers: components["schemas"]["WaiverData"][];
+            sentBack: components["schemas"]["FixStateData"] | null;
+        };
+        /** @description What was done to an asset, the newest first. */
+        HistoryData: {
+            asset: string;
+            deliveryId: number | null;
+            events: components["schemas"]["EventData"][];
+            more: boolean;
         };
         /** @description One ID colour. */
         IdColorData: {
@@ -1137,6 +1588,26 @@ export interface components {
             place: components["schemas"]["PlaceMendData"] | null;
             suffixGuess: components["schemas"]["SuffixGuessData"] | null;
         };
+        /** @description A mail that lies in the inbox page. */
+        LetterData: {
+            id: number;
+            to: string;
+            subject: string;
+            text: string;
+            at: string;
+            isRead: boolean;
+        };
+        /** @description Who asks, and what they have leave to. */
+        MeData: {
+            id: number;
+            name: string;
+            email: string;
+            role: components["schemas"]["Standing"];
+            may: components["schemas"]["Leave"][];
+            isDemo: boolean;
+            sentBack: number;
+            letters: number;
+        };
         /** @description A measured value beside its limit. */
         MeasureData: {
             value: number;
@@ -1157,6 +1628,10 @@ export interface components {
         NamedSetData: {
             name: string;
             patterns: string[];
+        };
+        /** @description A token, said once. */
+        NewTokenData: {
+            token: string;
         };
         /** @description Files written from a delivery. */
         OutputData: {
@@ -1188,6 +1663,14 @@ export interface components {
             suffixGuess: components["schemas"]["SuffixGuessData"] | null;
             wholeBake: components["schemas"]["WholeData"] | null;
         };
+        /** @description What became of a part since the last delivery. */
+        PartChangeData: {
+            name: string;
+            was: string | null;
+            role: string | null;
+            states: string[];
+            words: string[];
+        };
         /** @description A part. */
         PartData: {
             name: string;
@@ -1201,6 +1684,15 @@ export interface components {
             set: string | null;
             hasNormals: boolean;
             hasUvs: boolean;
+        };
+        /** @description Somebody who works here. */
+        PersonData: {
+            id: number;
+            name: string;
+            email: string | null;
+            role: components["schemas"]["Standing"];
+            state: string;
+            signedInAt: string | null;
         };
         /** @description The scale and turn that would bring the high poly onto the low one. */
         PlaceMendData: {
@@ -1345,6 +1837,25 @@ export interface components {
             mixed: number;
             unknown: number;
         };
+        /** @description A fix list by itself, for a list of them. */
+        SentFixListData: {
+            id: number;
+            asset: string;
+            assetId: number;
+            deliveryId: number;
+            delivery: number;
+            by: string;
+            sentAt: string;
+            causes: number;
+            mended: number;
+            against: number | null;
+        };
+        /** @description Who is signed in; where nobody is, who may be with the demo. */
+        SessionData: {
+            me: components["schemas"]["MeData"] | null;
+            crew: components["schemas"]["CrewData"][];
+            isFresh: boolean;
+        };
         /** @description A bake set with what its rays met. */
         SetData: {
             name: string;
@@ -1468,6 +1979,15 @@ export interface components {
             candidateCost: number | null;
             gap: number | null;
         };
+        /** @description A token of a program. */
+        TokenData: {
+            id: number;
+            name: string;
+            scopes: string[];
+            madeAt: string;
+            usedAt: string | null;
+            until: string | null;
+        };
         /** @description One pass of a trial bake of one page. */
         TrialData: {
             id: number;
@@ -1581,6 +2101,22 @@ export interface components {
             /** @description the least gap in px; null: over a sixteenth of the page */
             gap: number | null;
         };
+        /** @description An acceptance of a finding, in writing. */
+        WaiverData: {
+            id: number;
+            code: string;
+            title: string;
+            subject: string;
+            message: string;
+            measure: components["schemas"]["MeasureData"] | null;
+            reason: string;
+            until: string | null;
+            by: string;
+            at: string;
+            state: string;
+            words: string | null;
+            cause: number | null;
+        };
         /** @description Whether all parts baked as one set would come out clean, and at which reach. */
         WholeData: {
             clean: boolean;
@@ -1630,6 +2166,16 @@ export interface components {
          * @enum {string}
          */
         SetState: "waiting" | "measuring" | "done" | "failed";
+        /**
+         * @description What somebody may be given leave to. Routes name it (`can:decide,delivery`).
+         * @enum {string}
+         */
+        Leave: "view" | "mend" | "decide" | "waive" | "sendBack" | "seal" | "delete" | "people";
+        /**
+         * @description What somebody is in the studio.
+         * @enum {string}
+         */
+        Standing: "artist" | "technical-artist" | "lead";
     };
     responses: never;
     parameters: never;
@@ -1639,6 +2185,202 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    changeMe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Changed */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    current: string;
+                    password: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Changed; other sessions are ended */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    signOutEverywhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Ended */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    tokens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Tokens */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenData"][];
+                };
+            };
+        };
+    };
+    makeToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                    scopes: ("read" | "hand-in" | "decide")[];
+                    /** @description that it is good for; without it, for good */
+                    days?: number | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Made; it is said this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewTokenData"];
+                };
+            };
+        };
+    };
+    revokeToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Revoked */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    myFixLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is to be mended */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentFixListData"][];
+                };
+            };
+        };
+    };
+    letters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Mail, the newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterData"][];
+                };
+            };
+        };
+    };
+    readLetter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                letter: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Read */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     cutForIds: {
         parameters: {
             query?: never;
@@ -2274,6 +3016,167 @@ export interface operations {
             };
         };
     };
+    waive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description their numbers */
+                    findings: number[];
+                    reason: string;
+                    /** @description the last day, 2026-12-24 */
+                    until?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Waived */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                waiver: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    sendBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description their numbers */
+                    causes: number[];
+                    /** @description the number of a person */
+                    to: number;
+                    note?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Sent */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    fixList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fixList: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A fix list */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FixListData"];
+                };
+            };
+        };
+    };
+    changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What changed since the delivery before */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesData"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asset: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryData"];
+                };
+            };
+        };
+    };
     renamePlan: {
         parameters: {
             query?: never;
@@ -2420,6 +3323,120 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FormatsData"];
                 };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Who works here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonData"][];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                    email: string;
+                    role: components["schemas"]["Standing"];
+                };
+            };
+        };
+        responses: {
+            /** @description Invited */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    changePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    role: components["schemas"]["Standing"];
+                    lockedOut: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description Changed */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    inviteAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Sent */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2744,6 +3761,168 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FoundData"];
                 };
+            };
+        };
+    };
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Who is signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionData"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    email: string;
+                    password: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionData"];
+                };
+            };
+            /** @description Not signed in */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Signed out */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    signInDemo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    person: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionData"];
+                };
+            };
+        };
+    };
+    forgot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    email: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Sent, where there is such an account */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    email: string;
+                    token: string;
+                    password: string;
+                    invite?: boolean;
+                    /** @description with an invitation */
+                    name?: string;
+                    /** @description of the first person */
+                    newEmail?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Set, and signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionData"];
+                };
+            };
+            /** @description Not set, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\People;
+
+use App\Models\Asset;
+use App\Models\Delivery;
+use App\Models\Event;
+
+/**
+ * What was done to an asset, by whom and when.
+ */
+final class History
+{
+    /** @param  string  $words  "set the reach of drum", what follows the name */
+    public static function tell(?Asset $asset, ?Delivery $delivery, string $words): void
+    {
+        $person = Who::person();
+        Event::query()->create([
+            'asset_id' => $asset?->exists === true ? $asset->id : null, 'delivery' => $delivery?->number, 'person_id' => $person?->id, 'who' => Who::name(), 'via' => $person?->via(), 'words' => $words,
+        ]);
+    }
+}

@@ -8,6 +8,7 @@ use App\Models\Delivery;
 use App\Models\FixList;
 use App\Models\Letter;
 use App\Models\Person;
+use App\Models\Upload;
 use App\Models\Waiver;
 use App\People\Standing;
 use Illuminate\Routing\Route as OneRoute;
@@ -211,7 +212,7 @@ final class AccessTest extends TestCase
         $list = FixList::query()->create(['asset_id' => $delivery->asset_id, 'delivery_id' => $delivery->id, 'to' => 'Mara Lind', 'by' => 'x', 'causes' => []]);
         $letter = Letter::query()->create(['to' => 'nobody@harbor.example', 'subject' => 'x', 'text' => 'x']);
         $person = Person::factory()->create();
-        $names = ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{file}' => $file->id, '{output}' => $output->id, '{package}' => $package->id, '{page}' => 0, '{number}' => 0, '{what}' => 'map', '{waiver}' => $waiver->id, '{fixList}' => $list->id, '{letter}' => $letter->id, '{person}' => $person->id, '{token}' => 999999, '{upload}' => '00000000-0000-4000-8000-000000000000'];
+        $names = ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{file}' => $file->id, '{output}' => $output->id, '{package}' => $package->id, '{page}' => 0, '{number}' => 0, '{what}' => 'map', '{waiver}' => $waiver->id, '{fixList}' => $list->id, '{letter}' => $letter->id, '{person}' => $person->id, '{token}' => 999999, '{upload}' => Upload::query()->create(['name' => 'x.obj', 'bytes' => 1, 'uploaded_by' => 'x'])->id];
 
         return [static fn (string $name): string => '/'.strtr(explode(' ', $name)[1], $names + ['{kind}' => str_contains($name, 'proof') ? 'normal' : 'single']), $delivery];
     }

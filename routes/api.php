@@ -27,7 +27,7 @@ Route::post('password', [SessionController::class, 'setPassword'])->middleware('
 
 // Everything else: who asks is known, and each route says what leave it needs. What changes an asset is noted in its history.
 Route::middleware('auth')->group(function (): void {
-    Route::prefix('me')->group(function (): void {
+    Route::prefix('me')->middleware('can:account,'.Person::class)->group(function (): void {
         Route::put('', [AccountController::class, 'update']);
         Route::post('password', [AccountController::class, 'password'])->middleware('throttle:sign-in');
         Route::delete('sessions', [AccountController::class, 'signOutEverywhere']);

@@ -11,9 +11,18 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode, useEffect, useMemo, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes, useParams } from 'react-router';
+import { FixListPage } from './findings/FixListPage';
+import { HistoryPage } from './findings/HistoryPage';
+import { ToMendPage } from './findings/ToMendPage';
 import { NoticeProvider } from './frame/Notice';
 import { AssetFrame } from './frame/AssetFrame';
 import { FormatsPage } from './intake/FormatsPage';
+import { AccountPage } from './people/AccountPage';
+import { InboxPage } from './people/InboxPage';
+import { PasswordPage } from './people/PasswordPage';
+import { PeoplePage } from './people/PeoplePage';
+import { Signed, useSession } from './people/session';
+import { Outside, SignIn } from './people/SignIn';
 import { RackPage } from './rack/RackPage';
 import { paint, themeFor, type Mode } from './theme';
 
@@ -22,6 +31,32 @@ const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTim
 function ToIntake() {
     const { assetId, deliveryId } = useParams();
     return <Navigate to={`/assets/${assetId}/deliveries/${deliveryId}/intake`} replace />;
+}
+
+/** The pages, for who is signed in. */
+function Pages({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) => void }) {
+    const { data: session, error } = useSession();
+    if (!session) {
+        return error ? <Outside title="The server does not answer">{error.message}</Outside> : null;
+    }
+    const page = { mode, setMode };
+    return (
+        <Signed session={session} out={<SignIn session={session} />}>
+            <Routes>
+                <Route path="/" element={<RackPage {...page} />} />
+                <Route path="/formats" element={<FormatsPage {...page} />} />
+                <Route path="/account" element={<AccountPage {...page} />} />
+                <Route path="/people" element={<PeoplePage {...page} />} />
+                <Route path="/inbox" element={<InboxPage {...page} />} />
+                <Route path="/to-mend" element={<ToMendPage {...page} />} />
+                <Route path="/fix-lists/:listId" element={<FixListPage {...page} />} />
+                <Route path="/assets/:assetId/history" element={<HistoryPage {...page} />} />
+                <Route path="/assets/:assetId/deliveries/:deliveryId" element={<ToIntake />} />
+                <Route path="/assets/:assetId/deliveries/:deliveryId/:station" element={<AssetFrame {...page} />} />
+                <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+        </Signed>
+    );
 }
 
 function App() {
@@ -40,11 +75,8 @@ function App() {
             <CssBaseline />
             <NoticeProvider>
                 <Routes>
-                    <Route path="/" element={<RackPage mode={mode} setMode={choose} />} />
-                    <Route path="/formats" element={<FormatsPage mode={mode} setMode={choose} />} />
-                    <Route path="/assets/:assetId/deliveries/:deliveryId" element={<ToIntake />} />
-                    <Route path="/assets/:assetId/deliveries/:deliveryId/:station" element={<AssetFrame mode={mode} setMode={choose} />} />
-                    <Route path="*" element={<Navigate to="/" replace />} />
+                    <Route path="/password" element={<PasswordPage />} />
+                    <Route path="*" element={<Pages mode={mode} setMode={choose} />} />
                 </Routes>
             </NoticeProvider>
         </ThemeProvider>

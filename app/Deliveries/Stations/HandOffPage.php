@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Deliveries\Stations;
 
 use Anvil\Checks\Catalogue;
-use App\Deliveries\FixLists;
 use App\Deliveries\Since;
 use App\Deliveries\Waivers;
 use App\Http\Data\HandOffData;
@@ -23,7 +22,7 @@ final class HandOffPage
 {
     public static function of(Delivery $delivery): HandOffData
     {
-        return new HandOffData(self::settings($delivery), self::waivers($delivery), FixLists::state($delivery->asset_id));
+        return new HandOffData(self::settings($delivery), self::waivers($delivery));
     }
 
     /**

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * What Hand-off shows beside the packages.
  */
-#[OA\Schema(schema: 'HandOffData', description: 'What Hand-off shows beside the packages.', required: ['settings', 'waivers', 'sentBack'])]
+#[OA\Schema(schema: 'HandOffData', description: 'What Hand-off shows beside the packages.', required: ['settings', 'waivers'])]
 final readonly class HandOffData
 {
     /**
@@ -21,8 +21,6 @@ final readonly class HandOffData
         public array $settings,
         #[OA\Property(type: 'array', items: new OA\Items(ref: '#/components/schemas/WaiverData'))]
         public array $waivers,
-        #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FixStateData')])]
-        public ?FixStateData $sentBack,
     ) {
     }
 }

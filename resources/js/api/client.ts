@@ -37,6 +37,22 @@ export type IdColor = Schemas['IdColorData'];
 export type FoundIds = Schemas['IdsData'];
 export type IdSheet = Schemas['IdSheetData'];
 export type SheetId = Schemas['SheetIdData'];
+export type Session = Schemas['SessionData'];
+export type Me = Schemas['MeData'];
+export type Leave = Schemas['Leave'];
+export type Standing = Schemas['Standing'];
+export type Person = Schemas['PersonData'];
+export type Token = Schemas['TokenData'];
+export type Letter = Schemas['LetterData'];
+export type FixList = Schemas['FixListData'];
+export type FixCause = Schemas['FixCauseData'];
+export type FixState = Schemas['FixStateData'];
+export type SentFixList = Schemas['SentFixListData'];
+export type Waiver = Schemas['WaiverData'];
+export type Changes = Schemas['ChangesData'];
+export type FindingChange = Schemas['FindingChangeData'];
+export type PartChange = Schemas['PartChangeData'];
+export type History = Schemas['HistoryData'];
 export type Rename = { fileId: number; from: string; to: string };
 
 /** What the server said, in its words. */
@@ -49,12 +65,37 @@ export class ApiError extends Error {
     }
 }
 
+/** Told to the window when the server knows nobody any more. */
+export const SIGNED_OUT = 'anvil:signed-out';
+
+/** What the server gave this browser's session to send back with each change. */
+const csrf = (): string => decodeURIComponent(/(?:^|; )XSRF-TOKEN=([^;]*)/.exec(document.cookie)?.[1] ?? '');
+
+const sent = (path: string, init?: RequestInit): Promise<Response> =>
+    fetch(path, {
+        ...init,
+        headers: {
+            Accept: 'application/json',
+            'X-Anvil': '1',
+            ...(init?.method === undefined ? {} : { 'X-XSRF-TOKEN': csrf() }),
+            ...(init?.headers as Record<string, string> | undefined),
+        },
+    });
+
 async function call<T>(path: string, init?: RequestInit): Promise<T> {
     let response: Response;
     try {
-        response = await fetch(path, { ...init, headers: { Accept: 'application/json', 'X-Anvil': '1', ...(init?.headers as Record<string, string> | undefined) } });
+        response = await sent(path, init);
+        if (response.status === 419) {
+            // The token was of a session that is over: another one comes with any answer.
+            await sent('/api/session');
+            response = await sent(path, init);
+        }
     } catch {
         throw new ApiError('The server does not answer. Is bin/start still running?', 0);
+    }
+    if (response.status === 401) {
+        window.dispatchEvent(new Event(SIGNED_OUT));
     }
     if (!response.ok) {
         const body: unknown = await response.json().catch(() => null);
@@ -64,7 +105,14 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
     return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
 }
 
-const post = <T>(path: string, body?: unknown): Promise<T> => call<T>(path, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body ?? {}) });
+const send = <T>(method: string, path: string, body?: unknown): Promise<T> =>
+    call<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body ?? {}) });
+
+const post = <T>(path: string, body?: unknown): Promise<T> => send<T>('POST', path, body);
+
+/** The same for what is no delivery: people, sessions, tokens. */
+export const ask = call;
+export const put = send;
 
 const over = (state: string): boolean => ['done', 'failed', 'cancelled'].includes(state);
 
@@ -92,11 +140,12 @@ export const rest = (took: number, since: number): number => Math.max(0, 3 * too
  * A delivery; how far it is is asked for again and again (an answer without news is a 304), and the rest once that has another mark.
  * `lost` is what went wrong with the last question: it is asked on, and what is shown stays.
  */
-export function useDelivery(id: number) {
+export function useDelivery(id: number, wanted = true) {
     const client = useQueryClient();
     const fetched = useRef({ took: 0, at: 0 });
     const delivery = useQuery({
         queryKey: ['delivery', id],
+        enabled: wanted,
         queryFn: async () => {
             const begun = performance.now();
             const data = await call<Delivery>(`/api/deliveries/${id}`);

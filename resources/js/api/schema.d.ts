@@ -1530,7 +1530,6 @@ export interface components {
         HandOffData: {
             settings: components["schemas"]["SettingData"][];
             waivers: components["schemas"]["WaiverData"][];
-            sentBack: components["schemas"]["FixStateData"] | null;
         };
         /** @description What was done to an asset, the newest first. */
         HistoryData: {

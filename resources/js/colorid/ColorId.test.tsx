@@ -95,6 +95,8 @@ function Framed({ delivery }: { delivery: Whole }) {
             setProbe: () => undefined,
             walk: null,
             setWalk: () => undefined,
+            ghost: null,
+            setGhost: () => undefined,
         }),
         [given, setSheet],
     );

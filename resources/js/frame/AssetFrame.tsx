@@ -3,6 +3,7 @@ import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { useDelivery, useStation, type At, type Delivery, type StationData, type StationKey } from '../api/client';
 import { Clearance } from '../clearance/Clearance';
 import { ColorId } from '../colorid/ColorId';
+import { Changes } from '../findings/Changes';
 import { HandOff } from '../handoff/HandOff';
 import { Intake } from '../intake/Intake';
 import { Pairing } from '../pairing/Pairing';
@@ -62,6 +63,8 @@ function Station({ delivery, station }: { delivery: Delivery; station: string })
             return <Fetched key={`${delivery.id} color-id`} delivery={delivery} station="color-id" show={(at) => <ColorId delivery={at} />} />;
         case 'hand-off':
             return <Fetched key={`${delivery.id} hand-off`} delivery={delivery} station="hand-off" show={(at) => <HandOff delivery={at} />} />;
+        case 'changes':
+            return <Changes key={delivery.id} delivery={delivery} />;
         case 'proof':
             return <Proof key={delivery.id} delivery={delivery} />;
         default:
@@ -78,6 +81,7 @@ function useFrame(station: string) {
     const [surface, setSurface] = useState<StandSurface | null>(null);
     const [lit, setLit] = useState<StandLit | null>(null);
     const [probe, setProbe] = useState<number[] | null>(null);
+    const [ghost, setGhost] = useState<StandControl['ghost']>(null);
     const [walk, putWalk] = useState<StandControl['walk']>(null);
     const setWalk = useCallback((to: StandControl['walk']): void => putWalk(() => to), []);
     const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
@@ -113,10 +117,12 @@ function useFrame(station: string) {
             setLit,
             probe,
             setProbe,
+            ghost,
+            setGhost,
             walk,
             setWalk,
         }),
-        [explode, fly, station, asked, sheet, surface, lit, probe, walk, setWalk],
+        [explode, fly, station, asked, sheet, surface, lit, probe, ghost, walk, setWalk],
     );
     return { control, open, onOpen, full, setFull, folded, setFolded };
 }
@@ -227,7 +233,7 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
                                     full={frame.full}
                                     onFull={() => frame.setFull((old) => !old)}
                                 />
-                                {!frame.full && (
+                                {!frame.full && station !== 'changes' && (
                                     <Findings
                                         delivery={delivery}
                                         station={station}

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Delivery } from '../api/client';
 import type { Mode } from '../theme';
+import { AccountMenu } from '../people/AccountMenu';
 import { BarBox } from './looks';
 import { Anvil } from './marks';
 import { Search } from './SearchDialog';
@@ -16,6 +17,7 @@ export function Bar({ children, mode, setMode, delivery = null }: { children: Re
             </Link>
             {children}
             <Search delivery={delivery} />
+            <AccountMenu />
             <Button variant="outlined" color="inherit" onClick={() => setMode(mode === 'light' ? 'dark' : 'light')}>
                 {mode === 'light' ? 'Night' : 'Paper'}
             </Button>

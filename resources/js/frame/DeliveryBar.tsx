@@ -5,6 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useAsset, type Delivery } from '../api/client';
+import { useMay } from '../people/session';
 import type { Mode } from '../theme';
 import { Bar } from './Bar';
 import { DeleteDialog, type Doomed } from './DeleteDialog';
@@ -48,6 +49,11 @@ export function DeliveryBar({ delivery, station, mode, setMode }: { delivery: De
     const navigate = useNavigate();
     const [menu, setMenu] = useState<HTMLElement | null>(null);
     const [doomed, setDoomed] = useState<Doomed | null>(null);
+    const may = useMay('delete');
+    const go = (path: string) => (): void => {
+        setMenu(null);
+        void navigate(path);
+    };
     const ask = (what: Doomed) => (): void => {
         setMenu(null);
         setDoomed(what);
@@ -80,8 +86,12 @@ export function DeliveryBar({ delivery, station, mode, setMode }: { delivery: De
                     </MenuItem>
                 ))}
                 <Divider />
-                {(asset?.deliveries.length ?? 1) > 1 && <MenuItem onClick={ask('delivery')}>Delete delivery {delivery.number}…</MenuItem>}
-                <MenuItem onClick={ask('asset')}>Delete {delivery.assetName}…</MenuItem>
+                <MenuItem onClick={go(`/assets/${delivery.assetId}/deliveries/${delivery.id}/changes`)}>What changed since the delivery before</MenuItem>
+                <MenuItem onClick={go(`/assets/${delivery.assetId}/history`)}>History of {delivery.assetName}</MenuItem>
+                {delivery.sentBack && <MenuItem onClick={go(`/fix-lists/${delivery.sentBack.id}`)}>What was sent back to {delivery.sentBack.to}</MenuItem>}
+                {may && <Divider />}
+                {may && (asset?.deliveries.length ?? 1) > 1 && <MenuItem onClick={ask('delivery')}>Delete delivery {delivery.number}…</MenuItem>}
+                {may && <MenuItem onClick={ask('asset')}>Delete {delivery.assetName}…</MenuItem>}
             </Menu>
             {doomed && <DeleteDialog delivery={delivery} deliveries={asset?.deliveries.length ?? 1} what={doomed} close={() => setDoomed(null)} />}
             <span className="verdict">

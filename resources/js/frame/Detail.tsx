@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import type { Delivery, Finding } from '../api/client';
+import { WaiveButton } from '../findings/Waive';
 import type { Told } from './causes';
 import { measured, plural } from './format';
 import { mendOf } from './mends';
@@ -56,7 +57,8 @@ export function Detail({ delivery, told, member }: { delivery: Delivery; told: T
                     <Button variant="outlined" sx={{ ml: 1 }} disabled={run.isPending} onClick={() => run.mutate()}>
                         {mend.words}
                     </Button>
-                )}
+                )}{' '}
+                <WaiveButton delivery={delivery} findings={member ? [member] : told.members} />
             </dd>
         </Box>
     );

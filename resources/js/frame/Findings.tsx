@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import { useEffect, useRef } from 'react';
 import type { Delivery } from '../api/client';
+import { SendBackButton } from '../findings/SendBack';
 import { causesOf, choiceOf, extent, isChosen, linesOf, severityOf, type Line } from './causes';
 import { Checks } from './Checks';
 import { Detail } from './Detail';
@@ -159,6 +160,7 @@ export function Findings({
                         <kbd>J</kbd> <kbd>K</kbd> walk · <kbd>→</kbd> open · <kbd>↵</kbd> show
                     </span>
                 )}
+                {!folded && <SendBackButton delivery={delivery} />}
                 <Button variant="text" aria-expanded={!folded} onClick={onFold}>
                     {folded ? 'Unfold' : 'Fold'}
                 </Button>

@@ -39,6 +39,20 @@ export const BarBox = styled('header')`
         align-items: center;
         gap: 7px;
     }
+    & .narrow {
+        display: none;
+    }
+    @media (max-width: 1180px) {
+        & .wide {
+            display: none;
+        }
+        & .narrow {
+            display: inline;
+        }
+    }
+    @media print {
+        display: none;
+    }
     @media (max-width: 760px) {
         gap: 6px;
         padding: 0 8px;

@@ -110,6 +110,9 @@ export interface StandControl {
     /** A ray that is looked at: from the low point to the high point. */
     probe: number[] | null;
     setProbe: (probe: number[] | null) => void;
+    /** Parts as they were in the delivery before, beside those of now. */
+    ghost: ShownPart[] | null;
+    setGhost: (ghost: ShownPart[] | null) => void;
     /** What J and K walk in place of the findings, where a station has something of its own. */
     walk: ((by: 1 | -1) => void) | null;
     setWalk: (walk: ((by: 1 | -1) => void) | null) => void;
@@ -131,6 +134,8 @@ export const StandContext = createContext<StandControl>({
     setLit: () => undefined,
     probe: null,
     setProbe: () => undefined,
+    ghost: null,
+    setGhost: () => undefined,
     walk: null,
     setWalk: () => undefined,
 });

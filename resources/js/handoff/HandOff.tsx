@@ -10,11 +10,14 @@ import { bytes, length, percent, plural, scaleFor, when } from '../frame/format'
 import { causesOf, severityOf } from '../frame/causes';
 import { Mark } from '../frame/marks';
 import { Foot, Grow, Head, Scroll } from '../frame/sheet';
+import { useMay } from '../people/session';
+import { SentBack, Waivers } from './Waivers';
 import { TicketBox, Way } from './looks';
 
 /** The ticket, and what stands in its way. */
 export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
     const seal = useAct<void>(delivery.id, () => 'packages');
+    const maySeal = useMay('seal');
     const { pathname } = useLocation();
     const base = pathname.replace(/\/[^/]+$/, '');
     const ready = delivery.verdict === 'ready';
@@ -69,6 +72,7 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                         ))}
                     </Way>
                 )}
+                {delivery.sentBack && <SentBack state={delivery.sentBack} number={delivery.number} />}
                 <TicketBox aria-label="ticket">
                     <div style={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline' }}>
                         <h1>{delivery.assetName}</h1>
@@ -123,6 +127,7 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                             ))}
                         </TableBody>
                     </Table>
+                    <Waivers delivery={delivery} />
                     <h2>Bake settings</h2>
                     <Table>
                         <TableBody>
@@ -159,7 +164,12 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                         Download package
                     </Button>
                 )}
-                <Button variant={ready && !sealed ? 'contained' : 'outlined'} disabled={!ready || busy || delivery.state !== 'done'} onClick={() => seal.mutate()}>
+                <Button
+                    variant={ready && !sealed ? 'contained' : 'outlined'}
+                    disabled={!ready || busy || delivery.state !== 'done' || !maySeal}
+                    title={maySeal ? undefined : 'a technical artist seals packages'}
+                    onClick={() => seal.mutate()}
+                >
                     {busy ? 'Sealing…' : sealed ? 'Seal again' : 'Seal package'}
                 </Button>
             </Foot>

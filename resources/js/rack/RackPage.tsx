@@ -82,7 +82,6 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
                 <b>Rack</b>
                 <span className="grow" />
                 <span className="crumb">standard: {rack?.standard ?? '…'}</span>
-                <span className="crumb">{rack?.user}</span>
             </Bar>
             <RackBox ref={top}>
                 <Head

@@ -32,6 +32,19 @@ function Verdict({ asset }: { asset: AssetRow }) {
     if (asset.waitsFor !== null) {
         return <span>waiting for the {asset.waitsFor} poly</span>;
     }
+    const back = asset.sentBack;
+    // Sent back, and nothing new came since.
+    if (back?.against === null && asset.verdict !== 'ready') {
+        return (
+            <>
+                <b className="blocker">
+                    <Mark kind="blocker" /> {asset.blockers > 0 ? plural(asset.blockers, 'blocker') : 'a check did not run'}
+                </b>
+                <br />
+                <span className="soft">sent back to {back.to}</span>
+            </>
+        );
+    }
     return asset.verdict === 'ready' ? (
         <Ready>{asset.sealed ? '✓ SEALED' : '✓ READY'}</Ready>
     ) : (

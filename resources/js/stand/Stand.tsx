@@ -123,8 +123,8 @@ export function Stand({ delivery, mode, initial, full, onFull }: { delivery: Del
             return sheet.parts;
         }
         const own = parts.filter((part) => part.role !== 'cage' || (show === 'cage' && cage === 'handed'));
-        return show === 'cage' && made ? [...own, ...made] : own;
-    }, [parts, made, show, cage, sheet]);
+        return [...own, ...(show === 'cage' && made ? made : []), ...(stand.ghost ?? [])];
+    }, [parts, made, show, cage, sheet, stand.ghost]);
 
     const [answered, setAnswered] = useState(stand.asked);
     if (answered !== stand.asked) {
@@ -171,7 +171,10 @@ export function Stand({ delivery, mode, initial, full, onFull }: { delivery: Del
     }, [mode]);
 
     const names = useMemo(() => chosenParts(delivery, selection), [delivery, selection]);
-    const chosen = useMemo(() => (sheet ? sheet.chosen : new Set(shown.filter((part) => names.has(part.name)).map((part) => part.key))), [sheet, shown, names]);
+    const chosen = useMemo(
+        () => (sheet ? sheet.chosen : new Set(shown.filter((part) => part.ghost !== true && names.has(part.name)).map((part) => part.key))),
+        [sheet, shown, names],
+    );
     const paint = useMemo(() => sheet?.paint ?? paintOf(by, shown, delivery, colors[mode], mode === 'dark'), [sheet, by, shown, delivery, mode]);
     const marks = useMarks(delivery);
 

@@ -19,6 +19,8 @@ export interface ShownPart extends DisplayPart {
     key: string;
     role: Role | null;
     set: string | null;
+    /** As it was in the delivery before. */
+    ghost?: true;
 }
 
 /** The length of a JSON header, the header, then each part's positions and triangles. */

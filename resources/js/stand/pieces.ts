@@ -54,7 +54,7 @@ export class Piece {
         const { part } = this;
         const visible = this.isIn(look.show, hasIds);
         const planes = look.cut ? [look.cut] : null;
-        const back = look.chosen.size > 0 && !look.chosen.has(part.key);
+        const back = look.chosen.size > 0 && !look.chosen.has(part.key) && part.ghost !== true;
         this.mesh.visible = visible;
         release(this.mesh.material);
         if (look.show === 'ID' && look.paint === null) {
@@ -81,13 +81,14 @@ export class Piece {
         }
         this.mesh.renderOrder = back ? 1 : 0;
         // Both at once: the high poly solid, the low poly as its edges over it; see-through turns that round.
-        const outlined = visible && !back && part.triangles < LINED && (part.role === 'cage' || (look.show === 'both' && part.role === 'low' && !look.seeThrough));
+        const outlined =
+            visible && !back && part.triangles < LINED && (part.role === 'cage' || part.ghost === true || (look.show === 'both' && part.role === 'low' && !look.seeThrough));
         // Of a cage all lines but those across flat faces; of the low poly only what is an edge to the eye.
         this.edges = this.lines(
             this.edges,
             outlined,
             () => new THREE.EdgesGeometry(this.mesh.geometry, part.role === 'cage' ? 1 : 20),
-            { color: part.role === 'cage' ? palette.cage : palette.low },
+            { color: part.ghost === true ? palette.trouble : part.role === 'cage' ? palette.cage : palette.low },
             planes,
         );
         this.wire = this.lines(
@@ -143,6 +144,9 @@ export class Piece {
     private material(look: Look, palette: Palette, back: boolean, planes: THREE.Plane[] | null): THREE.Material {
         const { part } = this;
         const own = look.paint?.get(part.key);
+        if (part.ghost === true) {
+            return new THREE.MeshBasicMaterial({ color: palette.trouble, transparent: true, opacity: 0.14, depthWrite: false, side: THREE.DoubleSide, clippingPlanes: planes });
+        }
         if (part.role === 'cage') {
             // A thin veil: what of the high poly stands out of the cage is seen without it.
             return new THREE.MeshBasicMaterial({ color: own ?? palette.cage, transparent: true, opacity: back ? 0.05 : 0.3, depthWrite: false, clippingPlanes: planes });

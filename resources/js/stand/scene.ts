@@ -226,8 +226,8 @@ export class StandScene {
         this.aim(box.getCenter(new THREE.Vector3()), box.getSize(new THREE.Vector3()).length() * 1.2, new THREE.Vector3(...way).normalize());
     }
 
-    /** Moves the eye to the evidence of a finding. */
-    flyTo(points: number[]): void {
+    /** Moves the eye to the evidence of a finding; `atOnce` without the flight. */
+    flyTo(points: number[], atOnce = false): void {
         const box = new THREE.Box3();
         for (let i = 0; i + 2 < points.length; i += 3) {
             box.expandByPoint(new THREE.Vector3(points[i], points[i + 1], points[i + 2]));
@@ -245,7 +245,7 @@ export class StandScene {
         const from = this.controls.target.clone();
         const fromSpan = this.span();
         const direction = this.camera.position.clone().sub(from).normalize();
-        if (window.matchMedia('(prefers-reduced-motion: reduce)').matches || navigator.webdriver) {
+        if (atOnce || window.matchMedia('(prefers-reduced-motion: reduce)').matches || navigator.webdriver) {
             this.aim(to, span, direction);
             return;
         }
@@ -260,6 +260,16 @@ export class StandScene {
             }
         };
         step();
+    }
+
+    /** A picture of the evidence of a finding, as a PNG in an address. */
+    picture(points: number[]): string {
+        this.lookFrom('free');
+        this.flyTo(points, true);
+        cancelAnimationFrame(this.pending);
+        this.paint();
+        // What was drawn is there until the browser shows it.
+        return this.renderer.domElement.toDataURL('image/png');
     }
 
     resize(): void {
@@ -425,7 +435,7 @@ export class StandScene {
             this.surfaceLook?.onPick(hit?.faceIndex == null ? null : surface.islandAt(hit.faceIndex));
             return;
         }
-        const seen = [...this.pieces.values()].filter((piece) => piece.mesh.visible && (!this.picksPoints || piece.part.role !== 'cage'));
+        const seen = [...this.pieces.values()].filter((piece) => piece.mesh.visible && piece.part.ghost !== true && (!this.picksPoints || piece.part.role !== 'cage'));
         const hit = ray
             .intersectObjects(
                 seen.map((piece) => piece.mesh),
@@ -471,24 +481,26 @@ export class StandScene {
             return;
         }
         cancelAnimationFrame(this.pending);
-        this.pending = requestAnimationFrame(() => {
-            this.headlight.position.copy(this.camera.position).add(new THREE.Vector3(0.3, 0.6, 0.2).multiplyScalar(this.size));
-            this.headlight.target.position.copy(this.controls.target);
-            if (this.litLook && this.look.show === 'low') {
-                // Turned around the eye's axis, and low enough that relief throws its shade.
-                const angle = THREE.MathUtils.degToRad(this.litLook.light);
-                const up = new THREE.Vector3(0, 1, 0).applyQuaternion(this.camera.quaternion);
-                const across = new THREE.Vector3(1, 0, 0).applyQuaternion(this.camera.quaternion);
-                const eye = this.camera.position.clone().sub(this.controls.target).normalize();
-                this.headlight.position
-                    .copy(this.controls.target)
-                    .addScaledVector(up, Math.cos(angle) * this.size)
-                    .addScaledVector(across, Math.sin(angle) * this.size)
-                    .addScaledVector(eye, 0.8 * this.size);
-            }
-            this.render();
-            this.told.onScale((this.camera.right - this.camera.left) / this.camera.zoom / Math.max(1, this.host.clientWidth));
-            this.host.dataset.drawn = 'yes';
-        });
+        this.pending = requestAnimationFrame(() => this.paint());
+    }
+
+    private paint(): void {
+        this.headlight.position.copy(this.camera.position).add(new THREE.Vector3(0.3, 0.6, 0.2).multiplyScalar(this.size));
+        this.headlight.target.position.copy(this.controls.target);
+        if (this.litLook && this.look.show === 'low') {
+            // Turned around the eye's axis, and low enough that relief throws its shade.
+            const angle = THREE.MathUtils.degToRad(this.litLook.light);
+            const up = new THREE.Vector3(0, 1, 0).applyQuaternion(this.camera.quaternion);
+            const across = new THREE.Vector3(1, 0, 0).applyQuaternion(this.camera.quaternion);
+            const eye = this.camera.position.clone().sub(this.controls.target).normalize();
+            this.headlight.position
+                .copy(this.controls.target)
+                .addScaledVector(up, Math.cos(angle) * this.size)
+                .addScaledVector(across, Math.sin(angle) * this.size)
+                .addScaledVector(eye, 0.8 * this.size);
+        }
+        this.render();
+        this.told.onScale((this.camera.right - this.camera.left) / this.camera.zoom / Math.max(1, this.host.clientWidth));
+        this.host.dataset.drawn = 'yes';
     }
 }

@@ -18,6 +18,7 @@ use Illuminate\Foundation\Http\Middleware\TrimStrings;
 use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use Illuminate\Routing\Middleware\SubstituteBindings;
 use Illuminate\Session\Middleware\StartSession;
 use Illuminate\View\Middleware\ShareErrorsFromSession;
 
@@ -34,6 +35,8 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->remove([TrimStrings::class, HandleCors::class]);
         $middleware->prepend([Protect::class, KnownHost::class]);
         $middleware->alias(['noted' => Noted::class, 'unchanged' => Unchanged::class]);
+        // After who asks is known, and before anything of what they ask for is read.
+        $middleware->prependToPriorityList(SubstituteBindings::class, Unchanged::class);
         // Pages are the same for everybody; who asks is known by the API alone.
         $middleware->web(remove: [EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class]);
         $middleware->api(prepend: [FirstOnLoopback::class, SameOrigin::class, SoundInput::class, Sessions::class]);

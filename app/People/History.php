@@ -18,7 +18,7 @@ final class History
     {
         $person = Who::person();
         Event::query()->create([
-            'asset_id' => $asset?->exists === true ? $asset->id : null, 'delivery' => $delivery?->number, 'person_id' => $person?->id, 'who' => Who::name(), 'via' => $person?->via(), 'words' => $words,
+            'asset_id' => $asset?->id, 'delivery' => $delivery?->number, 'person_id' => $person?->id, 'who' => Who::name(), 'via' => $person?->via(), 'words' => $words,
         ]);
     }
 }

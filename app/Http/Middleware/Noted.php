@@ -26,7 +26,9 @@ final class Noted
         $response = $next($request);
         if ($response->isSuccessful() && $asset instanceof Asset) {
             $isGone = $request->isMethod('DELETE');
-            History::tell($asset, $delivery instanceof Delivery ? $delivery : null, $isGone && ! $delivery instanceof Delivery ? "$words $asset->name" : $words);
+            // Of an asset that is gone it is told all the same.
+            $there = ! $isGone || Asset::query()->whereKey($asset->id)->exists();
+            History::tell($there ? $asset : null, $delivery instanceof Delivery ? $delivery : null, $there ? $words : "deleted the asset $asset->name");
         }
 
         return $response;

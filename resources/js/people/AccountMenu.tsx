@@ -43,7 +43,8 @@ export function AccountMenu() {
             >
                 <span className="wide">{me.name}</span>
                 <span className="narrow">{initials(me.name)}</span>
-                {waits ? ` · ${me.sentBack} to mend` : ''} ▾
+                {waits ? ` · ${me.sentBack} to mend` : ''}
+                <span aria-hidden="true">&nbsp;▾</span>
             </Button>
             <Menu anchorEl={at} open={at !== null} onClose={() => setAt(null)}>
                 <ListSubheader sx={{ lineHeight: '28px' }}>

@@ -35,6 +35,8 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->remove([TrimStrings::class, HandleCors::class]);
         $middleware->prepend([Protect::class, KnownHost::class]);
         $middleware->alias(['noted' => Noted::class, 'unchanged' => Unchanged::class]);
+        // There is no page to send programs to: they are told to sign in.
+        $middleware->redirectGuestsTo(static fn (): ?string => null);
         // After who asks is known, and before anything of what they ask for is read.
         $middleware->prependToPriorityList(SubstituteBindings::class, Unchanged::class);
         // Pages are the same for everybody; who asks is known by the API alone.

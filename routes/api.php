@@ -100,7 +100,7 @@ Route::middleware('auth')->group(function (): void {
             Route::post('mirrored', [DeliveryController::class, 'mirrored'])->can('decide', 'delivery')->middleware('noted:declared which UV islands may lie on others');
             Route::post('choices', [DeliveryController::class, 'choose'])->can('decide', 'delivery')->middleware('noted:chose what is left out or baked on itself');
             Route::post('suffixes', [MendController::class, 'suffixes'])->can('decide', 'delivery')->middleware('noted:took the suffixes of the files into the standard');
-            Route::post('id-cut', [ColorIdController::class, 'cut'])->can('decide', 'delivery')->middleware('noted:had the high poly cut for color IDs');
+            Route::post('id-cut', [ColorIdController::class, 'cut'])->can('mend', 'delivery')->middleware('noted:had the high poly cut for color IDs');
             Route::post('id-sheet', [ColorIdController::class, 'sheet'])->can('decide', 'delivery')->middleware('noted:chose the color IDs');
             // These tell their history themselves, with names and reasons.
             Route::post('waivers', [FindingController::class, 'waive'])->can('waive', 'delivery');

@@ -43,14 +43,14 @@ final class AccessTest extends TestCase
             'hand-in' => [
                 'POST api/uploads', 'GET api/uploads/{upload}', 'PUT api/uploads/{upload}', 'POST api/deliveries', 'POST api/deliveries/{delivery}/cancel', 'POST api/deliveries/{delivery}/proof/{output}/cancel', 'POST api/deliveries/{delivery}/recheck',
                 'POST api/deliveries/{delivery}/files/{file}/role', 'POST api/deliveries/{delivery}/mend', 'POST api/deliveries/{delivery}/assemble', 'POST api/deliveries/{delivery}/place', 'POST api/deliveries/{delivery}/outputs',
-                'POST api/deliveries/{delivery}/id-files', 'POST api/deliveries/{delivery}/proof', 'POST api/deliveries/{delivery}/maps', 'POST api/deliveries/{delivery}/maps/{file}/take-back',
+                'POST api/deliveries/{delivery}/id-cut', 'POST api/deliveries/{delivery}/id-files', 'POST api/deliveries/{delivery}/proof', 'POST api/deliveries/{delivery}/maps', 'POST api/deliveries/{delivery}/maps/{file}/take-back',
             ],
             '' => ['PUT api/me', 'POST api/me/password', 'DELETE api/me/sessions', 'GET api/me/tokens', 'POST api/me/tokens', 'DELETE api/me/tokens/{token}', 'GET api/me/fix-lists', 'GET api/me/letters', 'POST api/me/letters/{letter}/read'],
         ],
         'technical-artist, lead' => [
             'decide' => [
                 'POST api/deliveries/{delivery}/explode', 'POST api/deliveries/{delivery}/board', 'POST api/deliveries/{delivery}/reach', 'POST api/deliveries/{delivery}/mirrored', 'POST api/deliveries/{delivery}/choices',
-                'POST api/deliveries/{delivery}/suffixes', 'POST api/deliveries/{delivery}/id-cut', 'POST api/deliveries/{delivery}/id-sheet', 'POST api/deliveries/{delivery}/waivers', 'DELETE api/deliveries/{delivery}/waivers/{waiver}',
+                'POST api/deliveries/{delivery}/suffixes', 'POST api/deliveries/{delivery}/id-sheet', 'POST api/deliveries/{delivery}/waivers', 'DELETE api/deliveries/{delivery}/waivers/{waiver}',
                 'POST api/deliveries/{delivery}/fix-lists', 'POST api/deliveries/{delivery}/packages',
             ],
         ],

@@ -7,6 +7,7 @@ import { column, length, percent, plural, type LengthScale } from '../frame/form
 import { useNotice } from '../frame/Notice';
 import { Field } from '../frame/sheet';
 import { Handle, Span, consequences, type GaugeScale } from './SpanGauge';
+import { useMay } from '../people/session';
 
 function spanWords(set: BakeSet, show: (value: number) => string): { text: string; closed: boolean } {
     const needed = set.needed.out ?? 0;
@@ -84,6 +85,7 @@ interface WhatIfProps {
 
 /** What the tried reach would do to a set, read from the rays that were shot: nothing is computed anew until it is kept. */
 export function WhatIf({ set, lengths, tried, onTry, keep }: WhatIfProps) {
+    const mayDecide = useMay('decide');
     const inward = set.inUse.in ?? 0;
     const [into, setInto] = useState<number | null>(null);
     const notice = useNotice();
@@ -140,7 +142,7 @@ export function WhatIf({ set, lengths, tried, onTry, keep }: WhatIfProps) {
                     </Button>
                     <Button
                         variant="contained"
-                        disabled={keep.isPending || tried <= 0}
+                        disabled={keep.isPending || tried <= 0 || !mayDecide}
                         onClick={() => put(tried, into ?? (set.byHand ? (set.reach?.in ?? null) : null), `${set.name} is baked at ${length(tried, lengths)}`)}
                     >
                         Keep
@@ -148,7 +150,7 @@ export function WhatIf({ set, lengths, tried, onTry, keep }: WhatIfProps) {
                 </>
             ) : (
                 set.byHand && (
-                    <Button variant="outlined" disabled={keep.isPending} onClick={() => put(null, null, `${set.name} is baked at the recommended reach`)}>
+                    <Button variant="outlined" disabled={keep.isPending || !mayDecide} onClick={() => put(null, null, `${set.name} is baked at the recommended reach`)}>
                         As recommended
                     </Button>
                 )

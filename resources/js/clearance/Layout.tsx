@@ -11,6 +11,7 @@ import { ApiError, useAct, type At, type Delivery } from '../api/client';
 import { length, percent, type LengthScale } from '../frame/format';
 import { useSelection } from '../frame/selection';
 import { Field, Offer, Tick } from '../frame/sheet';
+import { useMay } from '../people/session';
 
 /** The moves that set the sets apart. */
 export function Moves({ moves, lengths, chosen }: { moves: NonNullable<Delivery['explode']>['moves']; lengths: LengthScale; chosen: string | null }) {
@@ -65,6 +66,7 @@ export function Moves({ moves, lengths, chosen }: { moves: NonNullable<Delivery[
 
 /** How wide the gaps are, and whether every set is moved. */
 export function Layout({ delivery, explode, lengths }: { delivery: At<'clearance'>; explode: NonNullable<Delivery['explode']>; lengths: LengthScale }) {
+    const mayDecide = useMay('decide');
     const lay = useAct<{ clearance: number | null; all: boolean }>(delivery.id, () => 'explode');
     const [gap, setGap] = useState<number | null>(null);
     const [all, setAll] = useState(explode.all);
@@ -87,12 +89,16 @@ export function Layout({ delivery, explode, lengths }: { delivery: At<'clearance
                 every set apart
             </Tick>
             {explode.byHand && !changed && (
-                <Button variant="text" disabled={lay.isPending} onClick={() => lay.mutate({ clearance: null, all })}>
+                <Button variant="text" disabled={lay.isPending || !mayDecide} onClick={() => lay.mutate({ clearance: null, all })}>
                     Reset gap
                 </Button>
             )}
             {changed && (
-                <Button variant="outlined" disabled={lay.isPending} onClick={() => lay.mutate({ clearance: gap ?? (explode.byHand ? explode.clearance : null), all })}>
+                <Button
+                    variant="outlined"
+                    disabled={lay.isPending || !mayDecide}
+                    onClick={() => lay.mutate({ clearance: gap ?? (explode.byHand ? explode.clearance : null), all })}
+                >
                     Lay out again
                 </Button>
             )}

@@ -8,6 +8,7 @@ import type { Told } from './causes';
 import { measured, plural } from './format';
 import { mendOf } from './mends';
 import { useNotice } from './Notice';
+import { useMay } from '../people/session';
 
 /** What the value is, what the bake will look like, and what to do; with the button that does it where there is one. */
 export function Detail({ delivery, told, member }: { delivery: Delivery; told: Told; member: Finding | null }) {
@@ -17,6 +18,7 @@ export function Detail({ delivery, told, member }: { delivery: Delivery; told: T
     const check = delivery.checks.find((one) => one.code === told.cause.code);
     const one = member ?? (told.members.length === 1 ? told.members[0] : undefined);
     const value = one?.measure ? measured(one.measure, delivery) : null;
+    const mayDecide = useMay('decide');
     const mend = member === null && !told.cause.waived ? mendOf(delivery, told) : null;
     const run = useMutation({
         mutationFn: () => mend?.run(delivery) ?? Promise.resolve(null),
@@ -54,7 +56,7 @@ export function Detail({ delivery, told, member }: { delivery: Delivery; told: T
             <dd>
                 {told.cause.remedy}
                 {mend && (
-                    <Button variant="outlined" sx={{ ml: 1 }} disabled={run.isPending} onClick={() => run.mutate()}>
+                    <Button variant="outlined" sx={{ ml: 1 }} disabled={run.isPending || (mend.decides === true && !mayDecide)} onClick={() => run.mutate()}>
                         {mend.words}
                     </Button>
                 )}{' '}

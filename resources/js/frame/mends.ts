@@ -5,6 +5,8 @@ import type { Told } from './causes';
 export interface Mend {
     words: string;
     done: string;
+    /** It changes what was decided, and is not for everybody. */
+    decides?: true;
     run: (delivery: Delivery) => Promise<string | null>;
 }
 
@@ -86,6 +88,7 @@ export function mendOf(delivery: Delivery, told: Told): Mend | null {
             ? null
             : {
                   words: 'Use the recommended reach',
+                  decides: true,
                   done: `${set.name} is checked again at the recommended reach`,
                   run: () => act(delivery.id, 'reach', { set: set.name, ...reach }).then(() => null),
               };

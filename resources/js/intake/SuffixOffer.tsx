@@ -2,9 +2,11 @@ import Button from '@mui/material/Button';
 import { ApiError, useAct, type At } from '../api/client';
 import { plural } from '../frame/format';
 import { Offer } from '../frame/sheet';
+import { useMay } from '../people/session';
 
 /** A studio's own suffixes, found in the files where those of the standard fit nothing. */
 export function SuffixOffer({ delivery }: { delivery: At<'intake'> | At<'pairing'> }) {
+    const mayDecide = useMay('decide');
     const take = useAct<void>(delivery.id, () => 'suffixes');
     const guess = delivery.suffixGuess;
     if (!guess) {
@@ -13,7 +15,7 @@ export function SuffixOffer({ delivery }: { delivery: At<'intake'> | At<'pairing
     return (
         <Offer
             acts={
-                <Button variant="contained" disabled={take.isPending} onClick={() => take.mutate()}>
+                <Button variant="contained" disabled={take.isPending || !mayDecide} onClick={() => take.mutate()}>
                     Use these suffixes
                 </Button>
             }

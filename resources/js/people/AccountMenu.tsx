@@ -41,10 +41,10 @@ export function AccountMenu() {
                 onClick={(event) => setAt(event.currentTarget)}
                 sx={{ minWidth: 0 }}
             >
-                <span className="wide">{me.name}</span>
+                <span className="wide">{me.name}&nbsp;</span>
                 <span className="narrow">{initials(me.name)}</span>
                 {waits ? ` · ${me.sentBack} to mend` : ''}
-                <span aria-hidden="true">&nbsp;▾</span>
+                <span aria-hidden="true">{'\u00a0▾'}</span>
             </Button>
             <Menu anchorEl={at} open={at !== null} onClose={() => setAt(null)}>
                 <ListSubheader sx={{ lineHeight: '28px' }}>

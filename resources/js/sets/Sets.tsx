@@ -14,6 +14,7 @@ import { Drawing } from './Drawing';
 import { LaneRow } from './LaneRow';
 import { LaneBox } from './looks';
 import { Bleeds, Shades } from './Matrices';
+import { useMay } from '../people/session';
 
 /** Which parts bake together, and who is in whose way. */
 export function Sets({ delivery }: { delivery: At<'sets'> }) {
@@ -29,6 +30,7 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
     const [into, setInto] = useState('');
     const [pattern, setPattern] = useState('');
     const [face, setFace] = useState<'rays' | 'shade'>('rays');
+    const mayDecide = useMay('decide');
     const arrange = useAct<ReturnType<typeof choicesOf>>(delivery.id, () => 'board');
     if (from !== given || checked !== delivery.checkedAt) {
         setFrom(given);
@@ -229,7 +231,12 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
                 >
                     Undo
                 </Button>
-                <Button variant={changed ? 'contained' : 'outlined'} disabled={!changed || arrange.isPending} onClick={apply}>
+                <Button
+                    variant={changed ? 'contained' : 'outlined'}
+                    disabled={!changed || arrange.isPending || !mayDecide}
+                    title={mayDecide ? undefined : 'a technical artist decides this'}
+                    onClick={apply}
+                >
                     Apply, check again
                 </Button>
             </Foot>

@@ -226,8 +226,8 @@ export class StandScene {
         this.aim(box.getCenter(new THREE.Vector3()), box.getSize(new THREE.Vector3()).length() * 1.2, new THREE.Vector3(...way).normalize());
     }
 
-    /** Moves the eye to the evidence of a finding; `atOnce` without the flight. */
-    flyTo(points: number[], atOnce = false): void {
+    /** Moves the eye to the evidence of a finding; `atOnce` without the flight, with `room` around it. */
+    flyTo(points: number[], atOnce = false, room = 1): void {
         const box = new THREE.Box3();
         for (let i = 0; i + 2 < points.length; i += 3) {
             box.expandByPoint(new THREE.Vector3(points[i], points[i + 1], points[i + 2]));
@@ -241,7 +241,7 @@ export class StandScene {
         this.touched = true;
         const own = parts.isEmpty() ? this.size * 0.3 : parts.getSize(new THREE.Vector3()).length();
         const to = target.getCenter(new THREE.Vector3());
-        const span = Math.max(target.getSize(new THREE.Vector3()).length() * 1.3, own * 0.9, 0.02 * this.size);
+        const span = Math.min(1.2 * this.size, room * Math.max(target.getSize(new THREE.Vector3()).length() * 1.3, own * 0.9, 0.02 * this.size));
         const from = this.controls.target.clone();
         const fromSpan = this.span();
         const direction = this.camera.position.clone().sub(from).normalize();
@@ -265,7 +265,8 @@ export class StandScene {
     /** A picture of the evidence of a finding, as a PNG in an address. */
     picture(points: number[]): string {
         this.lookFrom('free');
-        this.flyTo(points, true);
+        // With what is around it, so that one sees where on the model it is.
+        this.flyTo(points, true, 2);
         cancelAnimationFrame(this.pending);
         this.paint();
         // What was drawn is there until the browser shows it.

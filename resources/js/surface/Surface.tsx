@@ -17,6 +17,7 @@ import { shapesOf } from './layout';
 import { Page, type Drawn } from './Page';
 import { Sizes } from './Sizes';
 import { useSurface } from './useSurface';
+import { useMay } from '../people/session';
 
 /** The state of the pages, in a sentence. */
 export function headOf(sheet: UvSheet, blockers: number): string {
@@ -117,6 +118,7 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
 
     const scale = scaleOf(delivery);
     const unit = (px: number): string => `${digits(px / scale.factor, 3)} px/${scale.unit === 'units' ? 'unit' : scale.unit}`;
+    const mayDecide = useMay('decide');
     const mirror = useAct<{ part: string; island: string; mirrored: boolean }>(delivery.id, () => 'mirrored');
     const one = chosen === null ? undefined : sheet.islands[chosen];
     const told = hovered ?? chosen;
@@ -206,7 +208,7 @@ function Pages({ delivery, sheet }: { delivery: At<'surface'>; sheet: UvSheet })
                 </Box>
                 <Button
                     variant="outlined"
-                    disabled={!one || mirror.isPending || delivery.state !== 'done'}
+                    disabled={!one || mirror.isPending || delivery.state !== 'done' || !mayDecide}
                     title="its overlaps are meant: it shares texels with what it lies on"
                     onClick={() => {
                         if (one) {

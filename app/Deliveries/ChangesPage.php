@@ -37,12 +37,14 @@ final class ChangesPage
 
             return new PartChangeData($change->name, $change->was, $change->role?->value, $change->states, array_map(static fn (string $state): string => self::words($change, $state, $length), $change->states));
         }, $changes['parts']);
-        $then = array_map(FixLists::ofRow(...), array_values($before->findings->all()));
-        $now = array_map(FixLists::ofRow(...), array_values($delivery->findings->all()));
+        // Waivers that died are told by themselves.
+        $rows = array_values($delivery->findings->where('code', '!=', 'waiver-died')->all());
+        $then = array_map(FixLists::ofRow(...), array_values($before->findings->where('code', '!=', 'waiver-died')->all()));
+        $now = array_map(FixLists::ofRow(...), $rows);
         $found = FindingChanges::of($then, $now, $changes['renames']);
         // Each finding of now by its row: a link leads to it.
         $ids = [];
-        foreach ($delivery->findings as $i => $row) {
+        foreach ($rows as $i => $row) {
             $ids[spl_object_id($now[$i])] = $row;
         }
         $new = array_map(static fn (Finding $one): FindingChangeData => self::finding($one, null, $ids[spl_object_id($one)] ?? null), $found->new);
@@ -50,7 +52,7 @@ final class ChangesPage
         return new ChangesData(
             $before->number, $before->id, $changes['isSource'], true, $parts, $changes['same'],
             array_map(static fn (Finding $one): FindingChangeData => self::finding($one, null, null), $found->gone),
-            array_values(array_filter($new, static fn (FindingChangeData $one): bool => $one->code !== 'waiver-died')),
+            $new,
             self::both($found->better, $ids), self::both($found->worse, $ids), count($found->same),
             array_values(array_map(static fn (Row $row): FindingChangeData => self::finding(FixLists::ofRow($row), null, $row), $delivery->findings->where('code', 'waiver-died')->all())),
         );

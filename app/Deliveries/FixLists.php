@@ -101,13 +101,26 @@ final class FixLists
                 );
             }
             $open = count(array_filter($findings, static fn (FixFindingData $one): bool => $one->state === 'open'));
-            $causes[] = new FixCauseData($cause['code'], $cause['severity'], $cause['message'], $cause['remedy'], $cause['station'], $cause['afterBake'], $findings, count($findings) - $open, $open === 0 ? 'mended' : ($open < count($findings) ? 'partly mended' : 'open'));
+            $causes[] = new FixCauseData($cause['code'], $cause['severity'], $cause['message'], $cause['remedy'], $cause['station'], $cause['afterBake'], $findings, count($findings) - $open, match (true) {
+                $open === count($findings) => 'open',
+                $open > 0 => 'partly mended',
+                array_filter($findings, static fn (FixFindingData $one): bool => $one->state === 'waived') !== [] => 'waived',
+                default => 'mended',
+            });
         }
 
         return new FixListData(
             $list->id, $list->asset_id, $list->delivery->asset->name, $list->delivery_id, $list->delivery->number, $list->to, $list->by, $list->note, $list->created_at->toIso8601String(), $causes,
-            $isLater ? $now->number : null, $isLater ? $now->id : null, count(array_filter($causes, static fn (FixCauseData $one): bool => $one->state === 'mended')),
+            $isLater ? $now->number : null, $isLater ? $now->id : null, self::count($causes, 'mended'), self::count($causes, 'waived'),
         );
+    }
+
+    /**
+     * @param  list<FixCauseData>  $causes
+     */
+    private static function count(array $causes, string $state): int
+    {
+        return count(array_filter($causes, static fn (FixCauseData $one): bool => $one->state === $state));
     }
 
     /**
@@ -134,7 +147,7 @@ final class FixLists
         $out = [];
         foreach (FixList::query()->whereIn('id', $newest)->with('delivery.asset')->get() as $list) {
             $data = self::of($list);
-            $out[$list->asset_id] = new FixStateData($list->id, $list->to, $list->created_at->toIso8601String(), $data->delivery, count($data->causes), $data->mended, $data->against);
+            $out[$list->asset_id] = new FixStateData($list->id, $list->to, $list->created_at->toIso8601String(), $data->delivery, count($data->causes), $data->mended, $data->waived, $data->against);
         }
 
         return $out;

@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use Anvil\Measures\Measures;
 use Anvil\Standard\Waiver as Rule;
 use App\Models\Delivery;
+use App\Models\Finding;
 use App\Models\State\DeliveryState;
 use App\Models\Waiver;
 use App\People\History;
@@ -42,6 +43,18 @@ final class Waivers
         }
 
         return $out;
+    }
+
+    /** One under the names that its parts have in a delivery that is judged. */
+    public static function on(Waiver $waiver, Delivery $delivery): Rule
+    {
+        return $waiver->rule()->through($waiver->delivery === null || $waiver->delivery_id === $delivery->id ? [] : Since::renames($waiver->delivery, $delivery));
+    }
+
+    /** Whether it was given for this finding, whatever it measures now. */
+    public static function isOf(Rule $rule, Finding $row): bool
+    {
+        return $row->code === $rule->code && array_diff_assoc($rule->subject, self::subject($row->subject)) === [];
     }
 
     /**

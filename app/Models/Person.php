@@ -37,6 +37,8 @@ final class Person extends User
 
     protected $guarded = [];
 
+    protected $attributes = ['is_demo' => false];
+
     protected $hidden = ['password', 'remember_token'];
 
     /**

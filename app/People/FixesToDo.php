@@ -23,7 +23,7 @@ final class FixesToDo
         $out = [];
         foreach (FixList::query()->whereIn('id', $newest)->where('person_id', $person->id)->with('delivery.asset')->orderByDesc('id')->limit(50)->get() as $list) {
             $data = FixLists::of($list);
-            if ($data->mended < count($data->causes)) {
+            if ($data->mended + $data->waived < count($data->causes)) {
                 $out[] = $data;
             }
         }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Deliveries\Stations;
 
 use Anvil\Checks\Catalogue;
-use App\Deliveries\Since;
 use App\Deliveries\Waivers;
 use App\Http\Data\HandOffData;
 use App\Http\Data\MeasureData;
@@ -47,9 +46,8 @@ final class HandOffPage
         $about = Catalogue::about();
         $out = [];
         foreach (Waiver::query()->where('asset_id', $delivery->asset_id)->orderByDesc('id')->limit(500)->get() as $waiver) {
-            $renames = $waiver->delivery_id === null || $waiver->delivery_id === $delivery->id ? [] : Since::renames($waiver->delivery ?? $delivery, $delivery);
-            $rule = $waiver->rule()->through($renames);
-            $own = $delivery->findings->filter(static fn (Finding $row): bool => $row->code === $rule->code && array_diff_assoc($rule->subject, Waivers::subject($row->subject)) === []);
+            $rule = Waivers::on($waiver, $delivery);
+            $own = $delivery->findings->filter(static fn (Finding $row): bool => Waivers::isOf($rule, $row));
             [$state, $words] = match (true) {
                 $waiver->withdrawn_at !== null => ['taken back', "taken back by $waiver->withdrawn_by"],
                 $waiver->isOver() => ['ended', 'its last day is over'],

@@ -53,15 +53,14 @@ final class FindingController extends Controller
         }
         $this->startOver($delivery, function (Delivery $delivery) use ($request, $findings): void {
             foreach ($findings as $finding) {
-                $subject = Waivers::subject($finding->subject);
                 // One waiver a finding: what is accepted now takes the place of what was.
                 foreach (Waivers::inForce($delivery) as $old) {
-                    if ($old->code === $finding->code && $old->subject === $subject) {
+                    if (Waivers::isOf(Waivers::on($old, $delivery), $finding)) {
                         $old->update(['withdrawn_at' => now(), 'withdrawn_by' => $this->user()]);
                     }
                 }
                 Waiver::query()->create([
-                    'asset_id' => $delivery->asset_id, 'delivery_id' => $delivery->id, 'code' => $finding->code, 'subject' => $subject, 'measure' => $finding->measure, 'message' => $finding->message,
+                    'asset_id' => $delivery->asset_id, 'delivery_id' => $delivery->id, 'code' => $finding->code, 'subject' => Waivers::subject($finding->subject), 'measure' => $finding->measure, 'message' => $finding->message,
                     'reason' => $request->reason(), 'until' => $request->until(), 'person_id' => Who::person()?->id, 'by' => $this->user(),
                 ]);
             }

@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * Causes that were sent back to an artist, and what of them is mended.
  */
-#[OA\Schema(schema: 'FixListData', description: 'Causes that were sent back to an artist, and what of them is mended.', required: ['id', 'assetId', 'asset', 'deliveryId', 'delivery', 'to', 'by', 'note', 'sentAt', 'causes', 'against', 'againstId', 'mended'])]
+#[OA\Schema(schema: 'FixListData', description: 'Causes that were sent back to an artist, and what of them is mended.', required: ['id', 'assetId', 'asset', 'deliveryId', 'delivery', 'to', 'by', 'note', 'sentAt', 'causes', 'against', 'againstId', 'mended', 'waived'])]
 final readonly class FixListData
 {
     /**
@@ -42,6 +42,8 @@ final readonly class FixListData
         public ?int $againstId,
         #[OA\Property(type: 'integer')]
         public int $mended,
+        #[OA\Property(type: 'integer')]
+        public int $waived,
     ) {
     }
 }

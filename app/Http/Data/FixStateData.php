@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * That an asset was sent back, and how far it is mended.
  */
-#[OA\Schema(schema: 'FixStateData', description: 'That an asset was sent back, and how far it is mended.', required: ['id', 'to', 'sentAt', 'delivery', 'causes', 'mended', 'against'])]
+#[OA\Schema(schema: 'FixStateData', description: 'That an asset was sent back, and how far it is mended.', required: ['id', 'to', 'sentAt', 'delivery', 'causes', 'mended', 'waived', 'against'])]
 final readonly class FixStateData
 {
     public function __construct(
@@ -25,6 +25,8 @@ final readonly class FixStateData
         public int $causes,
         #[OA\Property(type: 'integer')]
         public int $mended,
+        #[OA\Property(type: 'integer')]
+        public int $waived,
         #[OA\Property(type: 'integer', nullable: true)]
         public ?int $against,
     ) {

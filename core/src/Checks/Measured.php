@@ -9,6 +9,9 @@ namespace Anvil\Checks;
  */
 final readonly class Measured
 {
+    /** Of a value: half of its ninth digit, and a little more. */
+    private const PRINTED = 1e-8;
+
     /**
      * @param  bool  $lessIsWorse  the limit is a least value
      */
@@ -23,7 +26,10 @@ final readonly class Measured
             return abs(log($this->value)) > abs(log($value)) + 1e-9;
         }
 
-        return $this->lessIsWorse ? $this->value < $value : $this->value > $value;
+        // What was printed was rounded: the value that somebody read is not worse than itself.
+        $slack = self::PRINTED * abs($value);
+
+        return $this->lessIsWorse ? $this->value < $value - $slack : $this->value > $value + $slack;
     }
 
     /**

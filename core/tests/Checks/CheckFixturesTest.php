@@ -9,6 +9,7 @@ use Anvil\Asset\LastDelivery;
 use Anvil\Asset\ReadFile;
 use Anvil\Checks\About;
 use Anvil\Checks\Catalogue;
+use Anvil\Checks\Measured;
 use Anvil\Checks\Station;
 use Anvil\Explode\Assembled;
 use Anvil\Geometry\Matrix;
@@ -393,6 +394,17 @@ final class CheckFixturesTest extends TestCase
         self::assertTrue($waived(0.03)->isReady());
         self::assertTrue(Assets::finding($waived(0.03), 'ray-miss')->waived ?? false);
         self::assertFalse($waived(0.01)->isReady());
+    }
+
+    public function test_a_waiver_of_the_value_that_was_printed_holds(): void
+    {
+        foreach ([[1 / 3, false], [2 / 3, true], [1e-5 / 7, false], [12345.678912345, true]] as [$value, $lessIsWorse]) {
+            $measured = new Measured($value, 1.0, 'share', $lessIsWorse);
+            $printed = $measured->toArray()['value'];
+            self::assertNotSame($value, $printed);
+            self::assertFalse($measured->isWorseThan($printed));
+            self::assertTrue((new Measured($value * ($lessIsWorse ? 1 - 1e-6 : 1 + 1e-6), 1.0, 'share', $lessIsWorse))->isWorseThan($printed));
+        }
     }
 
     public function test_every_check_has_a_fixture_on_both_sides_or_a_reason(): void

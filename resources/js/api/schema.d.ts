@@ -1474,6 +1474,7 @@ export interface components {
             against: number | null;
             againstId: number | null;
             mended: number;
+            waived: number;
         };
         /** @description That an asset was sent back, and how far it is mended. */
         FixStateData: {
@@ -1483,6 +1484,7 @@ export interface components {
             delivery: number;
             causes: number;
             mended: number;
+            waived: number;
             against: number | null;
         };
         /** @description A format that is read. */

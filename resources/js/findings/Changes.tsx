@@ -15,6 +15,7 @@ import { useSelection, useStand } from '../frame/selection';
 import { Failure, Foot, Grow, Head, Offer, Scroll } from '../frame/sheet';
 import type { ShownPart } from '../stand/display';
 import { useMeshes } from '../stand/useMeshes';
+import { settled } from '../handoff/Waivers';
 import { ChangeList } from './looks';
 
 const MOST = 300;
@@ -131,15 +132,14 @@ export function Changes({ delivery }: { delivery: Delivery }) {
                 )}
                 {delivery.sentBack?.against === delivery.number && (
                     <Offer
-                        quiet={delivery.sentBack.mended === delivery.sentBack.causes}
+                        quiet={delivery.sentBack.mended + delivery.sentBack.waived === delivery.sentBack.causes}
                         acts={
                             <Button variant="outlined" component={Link} to={`/fix-lists/${delivery.sentBack.id}`}>
                                 Open the list
                             </Button>
                         }
                     >
-                        Of {plural(delivery.sentBack.causes, 'cause')} sent back to {delivery.sentBack.to}, {delivery.sentBack.mended}{' '}
-                        {delivery.sentBack.mended === 1 ? 'is' : 'are'} mended.
+                        Of {plural(delivery.sentBack.causes, 'cause')} sent back to {delivery.sentBack.to}, {settled(delivery.sentBack)}.
                     </Offer>
                 )}
                 {data.parts.length > 0 && (

@@ -13,6 +13,7 @@ import { useNotice } from '../frame/Notice';
 import { Failure, Offer } from '../frame/sheet';
 import { RackBox } from '../rack/looks';
 import type { Page } from '../people/forms';
+import { settled } from '../handoff/Waivers';
 import { FixSheet } from './looks';
 import { namesOf, usePictures } from './pictures';
 
@@ -25,7 +26,7 @@ function Cause({ cause, number, picture, delivery, against }: { cause: FixCause;
     const [one] = cause.findings;
     const limit = one?.measure ? measured(one.measure, delivery).limit : null;
     return (
-        <li className={`fix ${cause.state === 'mended' ? 'mended' : ''}`}>
+        <li className={`fix ${cause.state === 'mended' || cause.state === 'waived' ? 'mended' : ''}`}>
             <div className="picture">
                 {picture === null ? (
                     <span className="soft">drawing the place…</span>
@@ -45,7 +46,7 @@ function Cause({ cause, number, picture, delivery, against }: { cause: FixCause;
                         <>
                             {' '}
                             ·{' '}
-                            <b className={cause.state === 'mended' ? 'clear' : 'caution'}>
+                            <b className={cause.state === 'mended' || cause.state === 'waived' ? 'clear' : 'caution'}>
                                 {cause.state === 'mended'
                                     ? `mended in delivery ${against}`
                                     : cause.state === 'open'
@@ -171,10 +172,10 @@ export function FixListPage({ mode, setMode }: Page) {
                             </Button>
                         </Box>
                         {list.against !== null && (
-                            <Offer quiet={list.mended === list.causes.length}>
-                                {list.mended === list.causes.length
-                                    ? `All of it is mended in delivery ${list.against}.`
-                                    : `Delivery ${list.against}: ${list.mended} of ${plural(list.causes.length, 'cause')} mended.`}
+                            <Offer quiet={list.mended + list.waived === list.causes.length}>
+                                {list.mended + list.waived === list.causes.length
+                                    ? `All of it is ${list.waived > 0 ? 'mended or waived' : 'mended'} in delivery ${list.against}.`
+                                    : `Delivery ${list.against}: of ${plural(list.causes.length, 'cause')}, ${settled(list)}.`}
                             </Offer>
                         )}
                         {list.note && <blockquote>{list.note}</blockquote>}

@@ -11,9 +11,13 @@ import { useNotice } from '../frame/Notice';
 import { Offer } from '../frame/sheet';
 import { useMay } from '../people/session';
 
+/** `2 are mended`, `2 are mended and 1 is waived`. */
+export const settled = ({ mended, waived }: { mended: number; waived: number }): string =>
+    `${mended} ${mended === 1 ? 'is' : 'are'} mended${waived > 0 ? ` and ${waived} ${waived === 1 ? 'is' : 'are'} waived` : ''}`;
+
 /** That the asset was sent back, and how far it is mended. */
 export function SentBack({ state, number }: { state: FixState; number: number }) {
-    const isDone = state.mended === state.causes;
+    const isDone = state.mended + state.waived === state.causes;
     return (
         <Offer
             quiet={isDone}
@@ -25,7 +29,7 @@ export function SentBack({ state, number }: { state: FixState; number: number })
         >
             {state.against === null
                 ? `Sent back to ${state.to}, ${when(state.sentAt)}: ${plural(state.causes, 'cause')} of delivery ${state.delivery} to mend.`
-                : `Of ${plural(state.causes, 'cause')} sent back to ${state.to}, ${state.mended} ${state.mended === 1 ? 'is' : 'are'} mended in delivery ${state.against}${state.against === number ? ', this one' : ''}.`}
+                : `Of ${plural(state.causes, 'cause')} sent back to ${state.to}, ${settled(state)} in delivery ${state.against}${state.against === number ? ', this one' : ''}.`}
         </Offer>
     );
 }

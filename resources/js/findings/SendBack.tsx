@@ -66,7 +66,6 @@ function SendBackDialog({ delivery, close }: { delivery: Delivery; close: () => 
                     </p>
                     <Box
                         component="ul"
-                        role="group"
                         aria-label="causes to mend"
                         tabIndex={0}
                         sx={{ listStyle: 'none', m: 0, mb: 2, p: 0, maxHeight: '38vh', overflowY: 'auto', border: 1, borderColor: 'divider' }}
@@ -78,7 +77,7 @@ function SendBackDialog({ delivery, close }: { delivery: Delivery; close: () => 
                                     control={<Checkbox size="small" checked={ticked.has(one.id)} onChange={(event) => tick(one.id, event.target.checked)} />}
                                     label={
                                         <span>
-                                            <Mark kind={severityOf(one.cause)} /> <span className="visually-hidden">{severityOf(one.cause)}</span>
+                                            <Mark kind={severityOf(one.cause)} /> <span className="visually-hidden">{severityOf(one.cause)} </span>
                                             {one.cause.message} <span className="mono soft">{one.cause.code}</span>
                                         </span>
                                     }

@@ -5,7 +5,6 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { plural } from '../frame/format';
 import { useNotice } from '../frame/Notice';
 import { standingWords, useCrew, useMe, useSignIn, useSignOut } from './session';
 
@@ -37,7 +36,7 @@ export function AccountMenu() {
                 variant="outlined"
                 color="inherit"
                 aria-haspopup="menu"
-                aria-label={`${me.name}, ${standingWords[me.role]}${waits ? `, ${plural(me.sentBack, 'asset')} to mend` : ''}`}
+                title={`${me.name}, ${standingWords[me.role]}`}
                 onClick={(event) => setAt(event.currentTarget)}
                 sx={{ minWidth: 0 }}
             >

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import TextField, { type TextFieldProps } from '@mui/material/TextField';
-import type { ReactNode } from 'react';
+import { useId, type ReactNode } from 'react';
 import { Bar } from '../frame/Bar';
 import { App } from '../frame/looks';
 import { RackBox } from '../rack/looks';
@@ -8,12 +8,13 @@ import type { Mode } from '../theme';
 
 /** A field of a form, with its label over it. */
 export function Line({ label, onText, help, ...rest }: Omit<TextFieldProps, 'label' | 'onChange'> & { label: string; onText: (text: string) => void; help?: string }) {
+    const id = useId();
     return (
-        <Box component="label" sx={{ display: 'block', mb: 1.5 }}>
-            <Box component="span" sx={{ display: 'block', fontWeight: 600, mb: '2px' }}>
+        <Box sx={{ mb: 1.5 }}>
+            <Box component="label" htmlFor={id} sx={{ display: 'block', fontWeight: 600, mb: '2px' }}>
                 {label}
             </Box>
-            <TextField size="small" fullWidth onChange={(event) => onText(event.target.value)} helperText={help} {...rest} />
+            <TextField id={id} size="small" fullWidth onChange={(event) => onText(event.target.value)} helperText={help} {...rest} />
         </Box>
     );
 }

@@ -20,10 +20,16 @@ use App\Models\State\DeliveryState;
  */
 final class Since
 {
-    /**
-     * What a delivery is held against: what it was made of here, else the newest before it that was judged and is no exploded layout.
-     */
+    /** What a delivery is held against, since it was paired. */
     public static function before(Delivery $delivery): ?Delivery
+    {
+        return $delivery->compared_to === null ? null : Delivery::query()->find($delivery->compared_to);
+    }
+
+    /**
+     * What it is to be held against: what it was made of here, else the newest before it that was judged and is no exploded layout.
+     */
+    public static function choose(Delivery $delivery): ?Delivery
     {
         if ($delivery->derived_from !== null) {
             return Delivery::query()->find($delivery->derived_from);

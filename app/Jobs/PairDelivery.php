@@ -18,6 +18,7 @@ use Anvil\Measures\Plan;
 use Anvil\Measures\Subject;
 use App\Deliveries\Judging;
 use App\Deliveries\KeptMeasures;
+use App\Deliveries\Since;
 use App\Deliveries\Steps;
 use App\Deliveries\StoredDelivery;
 use App\Deliveries\Turn;
@@ -50,7 +51,7 @@ final class PairDelivery extends DeliveryJob
     protected function perform(Delivery $delivery): void
     {
         $stored = new StoredDelivery($delivery);
-        $delivery->update(['exploded_from' => $this->original($delivery, $stored)]);
+        $delivery->update(['exploded_from' => $this->original($delivery, $stored), 'compared_to' => Since::choose($delivery)?->id]);
         $store = new KeptMeasures(true);
         $measures = $stored->light($store);
         // What the checks read, and what the screens show beside.

@@ -22,6 +22,7 @@ use Illuminate\Support\Carbon;
  * @property int $number
  * @property int|null $derived_from
  * @property int|null $exploded_from the delivery of the asset that this one is an exploded layout of
+ * @property int|null $compared_to the delivery that what changed is told against
  * @property string|null $made_by_words why a derived one was made
  * @property array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool, ids?: array{onto: string, as: string}}|null $changes what a derived one changes in each mesh file of the other, and whether a layout that was exploded still is
  * @property DeliveryState $state

@@ -95,12 +95,15 @@ return new class extends Migration
             $table->json('causes');
             $table->timestamps();
         });
+        // What a delivery is held against; chosen when it is paired, so that one answer does not change under the other.
+        Schema::table('deliveries', fn (Blueprint $table) => $table->foreignId('compared_to')->nullable()->constrained('deliveries')->nullOnDelete());
         Schema::table('uploads', fn (Blueprint $table) => $table->foreignId('person_id')->nullable()->constrained('people')->nullOnDelete());
     }
 
     public function down(): void
     {
         Schema::table('uploads', fn (Blueprint $table) => $table->dropConstrainedForeignId('person_id'));
+        Schema::table('deliveries', fn (Blueprint $table) => $table->dropConstrainedForeignId('compared_to'));
         foreach (['fix_lists', 'waivers', 'events', 'letters', 'personal_access_tokens', 'invite_tokens', 'password_reset_tokens', 'sessions', 'people'] as $table) {
             Schema::dropIfExists($table);
         }

@@ -83,6 +83,12 @@ final class StartTest extends TestCase
             // A second start from the same folder says so and harms nothing.
             self::assertStringContainsString('running already', $this->second());
 
+            // Nobody has signed up: the link that makes the first person is printed, and each start prints another.
+            $link = static fn (string $said): string => preg_match('~http://127\.0\.0\.1:\d+/password#email=owner%40localhost&token=([0-9a-f]{40,})&invite=1~', $said, $found) === 1 ? $found[1] : '';
+            $first = $link((string) file_get_contents("$this->var/out"));
+            self::assertNotSame('', $first);
+            self::assertFileDoesNotExist("$this->var/demo");
+
             // One after the other is killed and comes back.
             foreach (['nginx', 'fpm', 'worker-1', 'keeper', 'database'] as $name) {
                 posix_kill($this->pids()[$name], SIGKILL);
@@ -96,6 +102,7 @@ final class StartTest extends TestCase
             self::assertNotSame([], array_filter($left, static fn (int $one): bool => file_exists("/proc/$one")));
             $this->start();
             self::assertTrue($this->answers());
+            self::assertNotContains($link((string) file_get_contents("$this->var/out")), ['', $first]);
             // All of it is killed at once.
             foreach ($this->pids() as $one) {
                 posix_kill($one, SIGKILL);
@@ -112,14 +119,14 @@ final class StartTest extends TestCase
 
     private function start(): void
     {
-        $this->process = proc_open(['bin/start', '--no-demo', "--port=$this->port"], [0 => ['file', '/dev/null', 'r'], 1 => ['file', "$this->var/out", 'w'], 2 => ['file', "$this->var/out", 'a']], $pipes, dirname(__DIR__, 2), $this->environment()) ?: null;
+        $this->process = proc_open(['bin/start', "--port=$this->port"], [0 => ['file', '/dev/null', 'r'], 1 => ['file', "$this->var/out", 'w'], 2 => ['file', "$this->var/out", 'a']], $pipes, dirname(__DIR__, 2), $this->environment()) ?: null;
         self::assertNotNull($this->process);
         $this->until(fn (): bool => str_contains((string) file_get_contents("$this->var/out"), 'Ctrl-C stops it'), 'it came up');
     }
 
     private function second(): string
     {
-        $process = proc_open(['bin/start', '--no-demo', '--port='.($this->port + 1)], [0 => ['file', '/dev/null', 'r'], 1 => ['pipe', 'w'], 2 => ['redirect', 1]], $pipes, dirname(__DIR__, 2), $this->environment());
+        $process = proc_open(['bin/start', '--port='.($this->port + 1)], [0 => ['file', '/dev/null', 'r'], 1 => ['pipe', 'w'], 2 => ['redirect', 1]], $pipes, dirname(__DIR__, 2), $this->environment());
         self::assertIsResource($process);
         $said = (string) stream_get_contents($pipes[1]);
         proc_close($process);
@@ -202,7 +209,7 @@ final class StartTest extends TestCase
 
     private function answers(): bool
     {
-        return str_contains($this->head('/api/rack'), '200 OK');
+        return str_contains($this->head('/api/session'), '200 OK');
     }
 
     private function until(\Closure $holds, string $what): void

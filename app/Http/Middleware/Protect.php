@@ -28,7 +28,8 @@ final class Protect
         ] as $name => $value) {
             $response->headers->set($name, $value);
         }
-        if ($request->is('api/*') && ! $response->headers->has('Cache-Control')) {
+        // What a session sets is no leave to keep an answer; what is kept on purpose says for how long, or by which mark.
+        if ($request->is('api/*') && ! $response->headers->has('ETag') && in_array($response->headers->get('Cache-Control'), [null, 'no-cache, private'], true)) {
             $response->headers->set('Cache-Control', 'no-store');
         }
 

@@ -16,7 +16,7 @@ final class AccountRequest extends FormRequest
      */
     public function rules(): array
     {
-        return ['name' => ['required', 'string', 'max:80', 'regex:/^[^\p{C}]*\S[^\p{C}]*$/u']];
+        return ['name' => ['required', 'string', 'max:80', 'regex:/^\P{C}*[^\p{C}\p{Z}]\P{C}*$/u']];
     }
 
     /**

@@ -18,7 +18,7 @@ final class PersonRequest extends FormRequest
      */
     public function rules(): array
     {
-        return [...($this->isMethod('POST') ? ['name' => ['required', 'string', 'max:80', 'regex:/^[^\p{C}]*\S[^\p{C}]*$/u'], 'email' => ['required', 'string', 'email:rfc', 'max:191']] : ['lockedOut' => ['required', 'boolean']]), 'role' => ['required', Rule::enum(Standing::class)]];
+        return [...($this->isMethod('POST') ? ['name' => ['required', 'string', 'max:80', 'regex:/^\P{C}*[^\p{C}\p{Z}]\P{C}*$/u'], 'email' => ['required', 'string', 'email:rfc', 'max:191']] : ['lockedOut' => ['required', 'boolean']]), 'role' => ['required', Rule::enum(Standing::class)]];
     }
 
     /**

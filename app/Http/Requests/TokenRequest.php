@@ -16,7 +16,7 @@ final class TokenRequest extends FormRequest
      */
     public function rules(): array
     {
-        return ['name' => ['required', 'string', 'max:80', 'regex:/^[^\p{C}]*\S[^\p{C}]*$/u'], 'scopes' => ['required', 'array', 'min:1', 'max:3'], 'scopes.*' => ['required', 'string', 'distinct', 'in:read,hand-in,decide'], 'days' => ['nullable', 'integer', 'min:1', 'max:3650']];
+        return ['name' => ['required', 'string', 'max:80', 'regex:/^\P{C}*[^\p{C}\p{Z}]\P{C}*$/u'], 'scopes' => ['required', 'array', 'min:1', 'max:3'], 'scopes.*' => ['required', 'string', 'distinct', 'in:read,hand-in,decide'], 'days' => ['nullable', 'integer', 'min:1', 'max:3650']];
     }
 
     /**

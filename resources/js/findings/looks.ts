@@ -23,8 +23,8 @@ export const FixSheet = styled('article')`
         border-top: 1px solid var(--rule-strong);
         break-inside: avoid;
     }
-    & .fix.mended {
-        opacity: 0.72;
+    & .fix.mended .picture {
+        opacity: 0.5;
     }
     & .picture {
         height: 190px;
@@ -74,7 +74,7 @@ export const FixSheet = styled('article')`
             gap: 5mm;
             padding: 4mm 0;
         }
-        & .fix.mended {
+        & .fix.mended .picture {
             opacity: 1;
         }
         & .picture {

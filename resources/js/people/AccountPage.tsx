@@ -167,7 +167,7 @@ export function AccountPage({ mode, setMode }: Page) {
                 {me.name}, {standingWords[me.role]}
             </h1>
             <p className="soft">{me.email}</p>
-            <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(300px, 1fr))', gap: 4, mb: 3 }}>
+            <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(300px, 430px))', gap: 4, mb: 3 }}>
                 <form
                     onSubmit={(event) => {
                         event.preventDefault();

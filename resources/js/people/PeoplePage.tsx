@@ -54,7 +54,7 @@ export function PeoplePage({ mode, setMode }: Page) {
             <h1>{people ? `${people.filter((one) => one.state === 'active').length} people work here` : 'Fetching the people…'}</h1>
             <p className="soft" style={{ maxWidth: '76ch' }}>
                 An artist hands files in, sees what is found and mends it. A technical artist also decides: sets, reach, IDs, waivers, what goes back, and seals packages. A lead
-                may everything, looks after people, and deletes.
+                may do everything, looks after people, and deletes.
             </p>
             {error && <Failure>{error.message}</Failure>}
             {people && (

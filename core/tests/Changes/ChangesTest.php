@@ -72,6 +72,25 @@ final class ChangesTest extends TestCase
 
             return new Mesh($mesh->positions, $by($mesh->triangles), $mesh->uvs, $by($mesh->triUvs), $mesh->normals, $by($mesh->triNormals), [], [], $mesh->materials, $mesh->materialRuns);
         };
+        $worn = static fn (Mesh $m, array $more): Mesh => new Mesh(...[...['positions' => $m->positions, 'triangles' => $m->triangles, 'uvs' => $m->uvs, 'triUvs' => $m->triUvs, 'normals' => $m->normals, 'triNormals' => $m->triNormals, 'materials' => $m->materials, 'materialRuns' => $m->materialRuns], ...$more]);
+        $plain = $box->mesh();
+        $tint = static fn (int $channel, float $by): array => array_map(static fn (int $i): float => 0.5 + ($i % 3 === $channel && $i < 3 ? $by : 0.0), array_keys($plain->positions));
+        foreach ([0, 1, 2] as $channel) {
+            // The first vertex of a box is a corner of four or five of its twelve triangles.
+            yield "colored at a vertex, channel $channel" => [$worn($plain, ['colors' => $tint(0, 0.0)]), $worn($plain, ['colors' => $tint($channel, 0.01)]), ['recoloured'], []];
+            yield "colored at a vertex by less than a byte, channel $channel" => [$worn($plain, ['colors' => $tint(0, 0.0)]), $worn($plain, ['colors' => $tint($channel, 0.0015)]), ['same'], []];
+        }
+        yield 'colored where it was not' => [$plain, $worn($plain, ['colors' => $tint(0, 0.0)]), ['recoloured'], ['colorShare' => 1.0]];
+        yield 'without UVs' => [$plain, $worn($plain, ['uvs' => [], 'triUvs' => []]), ['re-unwrapped'], ['uvShare' => 1.0]];
+        yield 'without UVs on one triangle' => [$plain, $worn($plain, ['triUvs' => [-1, -1, -1, ...array_slice($plain->triUvs, 3)]]), ['re-unwrapped'], ['uvShare' => 1 / 12]];
+        yield 'without UVs on one triangle, as before' => [$worn($plain, ['triUvs' => [-1, -1, -1, ...array_slice($plain->triUvs, 3)]]), $worn($plain, ['triUvs' => [-1, -1, -1, ...array_slice($plain->triUvs, 3)], 'uvs' => array_map(static fn (float $u): float => $u + 1e-9, $plain->uvs)]), ['same'], []];
+        yield 'one UV moved upward' => [$plain, $worn($plain, ['uvs' => [...$plain->uvs, $plain->uvs[2 * $plain->triUvs[0]], $plain->uvs[2 * $plain->triUvs[0] + 1] + 2e-6], 'triUvs' => [intdiv(count($plain->uvs), 2), ...array_slice($plain->triUvs, 1)]]), ['re-unwrapped'], ['uvShare' => 1 / 12]];
+        yield 'without normals' => [$plain, $worn($plain, ['normals' => [], 'triNormals' => []]), ['re-shaded'], ['shadingShare' => 1.0]];
+        $grouped = static fn (int $last): Mesh => $worn($plain, ['normals' => [], 'triNormals' => [], 'smoothing' => [...array_fill(0, 11, 1), $last]]);
+        yield 'in another smoothing group' => [$grouped(1), $grouped(2), ['re-shaded'], ['shadingShare' => 1 / 12]];
+        // More triangles than are looked at one by one: half of a sheet is lifted.
+        $sheet = Shapes::sheet(1, 1, 160, 160)->triangulated();
+        yield 'half of a fine sheet lifted' => [$sheet->mesh(180), $sheet->mapped(static fn (array $p): array => [$p[0], $p[0] > 0.001 ? 0.5 : 0.0, $p[2]])->mesh(180), ['reshaped'], ['greatest' => 0.5]];
         yield 'in another order' => [$ball->mesh(), $shuffled($ball->mesh()), ['same'], []];
         yield 'in another order, laid out anew' => [$ball->mesh(), $shuffled($ball->placed(0.5, 0.5, 0.5)->mesh()), ['re-unwrapped'], ['uvShare' => 1.0]];
         yield 'in another order, smoothed' => [$ball->mesh(1), $shuffled($ball->mesh(180)), ['re-shaded'], []];
@@ -101,6 +120,15 @@ final class ChangesTest extends TestCase
         $share = self::changes(['a_low' => $now], ['a_low' => $then])[0]->measure['share'];
         // Now: 1 on top, four sides of 1 × 0.75 beyond the last edge that stayed; then: the top alone, which now lies within.
         self::assertEqualsWithDelta((1 + 4 * 0.75) / (2 + 4 * 1.5), $share, 1e-6);
+    }
+
+    public function test_a_material_of_another_color_is_told_though_the_mesh_is_the_same(): void
+    {
+        $of = static fn (array $colors): Asset => Asset::of([Assets::file('x_low.obj', ['a' => new Part('a_low', Assets::worn(Shapes::box(1, 1, 1)->mesh()), $colors)])], Standard::builtIn(), new Choices);
+        $change = static fn (array $now, array $then): PartChange => PartChanges::of($of($now), LastDelivery::of($of($then)))[0];
+        self::assertSame(['recoloured'], $change(['plain' => '#FF0000'], ['plain' => '#00FF00'])->states);
+        self::assertSame(['same'], $change(['plain' => '#ff00aa', 'other' => '#000000'], ['other' => '#000000', 'plain' => '#FF00AA'])->states);
+        self::assertSame(['same'], $change(['plain' => '#FF0000', 'b' => '#000000'], ['b' => '#000000', 'plain' => '#FF0000'])->states);
     }
 
     public function test_names_come_first_and_shapes_find_the_rest(): void

@@ -10,7 +10,8 @@ return [
     'table' => 'sessions',
     'store' => null,
     'lottery' => [2, 100],
-    'cookie' => str_starts_with((string) env('APP_URL', ''), 'https:') ? '__Host-anvil_session' : 'anvil_session',
+    /* Browsers keep cookies by host alone: two on one machine, each on its port, do not take each other's. */
+    'cookie' => (str_starts_with((string) env('APP_URL', ''), 'https:') ? '__Host-' : '').'anvil_session'.(is_int($port = parse_url((string) env('APP_URL', ''), PHP_URL_PORT)) ? "_$port" : ''),
     'path' => '/',
     'domain' => null,
     'secure' => str_starts_with((string) env('APP_URL', ''), 'https:'),

@@ -180,7 +180,7 @@ final class PeopleTest extends BrowserTestCase
         $this->click('Revoke');
         $this->waitForNot('Revoke');
         self::assertSame(401, $this->ask('GET', '/api/rack', ["Authorization: Bearer $token"])[0]);
-        $session = $this->browser->manage()->getCookieNamed('anvil_session');
+        $session = $this->browser->manage()->getCookieNamed(config()->string('session.cookie'));
         self::assertTrue($session->isHttpOnly());
         self::assertSame('Strict', $session->getSameSite());
         self::assertSame('', (string) $this->browser->executeScript("return document.cookie.includes('anvil_session') ? 'seen' : ''"));

@@ -310,7 +310,7 @@ final class PeopleTest extends TestCase
     {
         $this->nobody();
 
-        return $this->withCredentials()->withUnencryptedCookie('anvil_session', $session);
+        return $this->withCredentials()->withUnencryptedCookie(config()->string('session.cookie'), $session);
     }
 
     /**
@@ -319,7 +319,7 @@ final class PeopleTest extends TestCase
     private static function cookie(TestResponse $response): string
     {
         foreach ($response->headers->getCookies() as $cookie) {
-            if ($cookie->getName() === 'anvil_session') {
+            if ($cookie->getName() === config()->string('session.cookie')) {
                 self::assertTrue($cookie->isHttpOnly());
 
                 return (string) $cookie->getValue();

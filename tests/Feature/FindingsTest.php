@@ -140,8 +140,11 @@ final class FindingsTest extends TestCase
         self::assertSame(['ring_low', 'cleat_low'], $findings->pluck('part')->sort()->reverse()->values()->all());
         self::assertSame(['open'], $findings->pluck('state')->unique()->values()->all());
 
+        $tag = (string) $this->getJson("/api/deliveries/$first")->headers->get('ETag');
+        $this->getJson("/api/deliveries/$first", ['If-None-Match' => $tag])->assertStatus(304);
         // One is mended, one renamed and still off.
         $second = $this->deliver(['bollard' => 0.0, 'ring' => 0.0, 'horn' => 0.015], ['horn' => 'cleat']);
+        $this->getJson("/api/deliveries/$first", ['If-None-Match' => $tag])->assertOk()->assertJsonPath('sentBack.against', 2);
         $this->getJson("/api/fix-lists/$list")->assertJsonPath('against', 2)->assertJsonPath('againstId', $second);
         $states = $this->getJson("/api/fix-lists/$list")->collect('causes')->pluck('findings')->flatten(1)->pluck('state', 'part')->all();
         self::assertSame('mended', $states['ring_low']);

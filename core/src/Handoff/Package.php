@@ -25,7 +25,7 @@ use ZipArchive;
 final class Package
 {
     /** 1 January 2000, noon UTC: inside what zip can say in every time zone. */
-    private const TIME = 946728000;
+    public const TIME = 946728000;
 
     /**
      * Writes the package and reads it back.

@@ -112,6 +112,27 @@ final class HeadlessTest extends TestCase
         self::assertSame([], glob(self::$folder.'/*.part*') ?: [], 'nothing half written is left');
     }
 
+    public function test_a_package_is_verified_by_who_receives_it(): void
+    {
+        $zip = self::$folder.'/received.zip';
+        self::assertSame(0, $this->anvil('package', ...array_map(static fn (string $role): string => self::$folder."/winch_$role.obj", ['low', 'high']), ...['--rays=4096', "--out=$zip"])[0]);
+        [$code, $json] = $this->anvil('verify', $zip, '--json');
+        $said = json_decode($json, true);
+        self::assertIsArray($said);
+        self::assertSame([0, 'ready', hash_file('sha256', $zip), []], [$code, $said['verdict'] ?? null, $said['package']['sha256'] ?? null, $said['findings'] ?? null]);
+        self::assertContains('files/winch_low.obj', array_column((array) $said['files'], 'path'));
+        $bytes = (string) file_get_contents($zip);
+        $bytes[intdiv(strlen($bytes), 2)] = chr(ord($bytes[intdiv(strlen($bytes), 2)]) ^ 1);
+        file_put_contents($zip, $bytes);
+        [$code, $text] = $this->anvil('verify', $zip);
+        self::assertSame(1, $code);
+        self::assertStringContainsString('not as it was sealed: do not use it', $text);
+        file_put_contents($zip, 'no zip');
+        [$code, $json] = $this->anvil('verify', $zip, '--json');
+        self::assertSame([1, 'package-readback'], [$code, json_decode($json, true)['findings'][0]['code'] ?? null]);
+        self::assertSame(2, $this->anvil('verify', self::$folder.'/nowhere.zip')[0]);
+    }
+
     public function test_color_ids_are_given_as_they_are_asked_for(): void
     {
         file_put_contents(self::$folder.'/pins.json', '{"brass*":"#E8112D"}');

@@ -25,7 +25,7 @@ use ZipArchive;
 final class Package
 {
     /** 1 January 2000, noon UTC: inside what zip can say in every time zone. */
-    public const TIME = 946728000;
+    private const TIME = 946728000;
 
     /**
      * Writes the package and reads it back.
@@ -116,9 +116,11 @@ final class Package
             $zip->addFromString($name, $content);
             $zip->setMtimeName($name, self::TIME);
         }
+        $zip->setArchiveComment(PackageSeal::blank());
         if (! $zip->close()) {
             throw new RuntimeException("$path cannot be written: ".$zip->getStatusString());
         }
+        PackageSeal::put($path);
     }
 
     /**

@@ -49,7 +49,8 @@ final readonly class Verification
             throw Unreadable::because($opened === ZipArchive::ER_NOZIP ? 'it is no zip archive' : 'the zip archive is damaged or cut short');
         }
         try {
-            $found = [];
+            $seal = PackageSeal::trouble($path, $zip);
+            $found = $seal === null ? [] : [self::finding(basename($path), $seal)];
             $real = self::real($zip, $found);
             $listed = self::listed($zip, $found);
             foreach ($listed as $name => $sum) {
@@ -96,10 +97,6 @@ final readonly class Verification
             $name = (string) $entry['name'];
             if (isset($out[$name])) {
                 $found[] = self::finding($name, 'it is in the package twice');
-            }
-            // Each is sealed at one time: what has another was put in by somebody else.
-            if ($entry['mtime'] !== Package::TIME) {
-                $found[] = self::finding($name, 'it was put into the package at another time');
             }
             $sum = self::sum($zip, $i, (int) $entry['size']);
             if ($sum === null) {

@@ -2,9 +2,10 @@
 
 declare(strict_types=1);
 
-/* Writes docs/checks/CODE.md for every check of the catalogue, and docs/formats.md. Tests hold the pages against the code. */
+/* Writes docs/checks/CODE.md for every check of the catalogue, docs/formats.md, and docs/standard.schema.json. Tests hold the pages against the code. */
 
 use Anvil\Checks\Catalogue;
+use Anvil\Checks\StandardSchema;
 use Anvil\Formats\FormatCatalogue;
 
 require __DIR__.'/../vendor/autoload.php';
@@ -35,3 +36,4 @@ $page .= '| mended files are written | '.implode(' | ', array_map(static fn (arr
     ."\n## Not read\n\nExport the same meshes from the program that made the file: `.".implode('` `.', FormatCatalogue::notRead())."`.\n"
     ."\n## Units and axes\n\nFiles that say their unit and up axis (.glb and .gltf by their standard: metres, Y up; .dae and .usda in the file) are brought into those of the low\nfile before anything is measured, as every program that reads them does. Files that say neither are taken as their numbers are.\n";
 file_put_contents(__DIR__.'/../docs/formats.md', $page);
+file_put_contents(__DIR__.'/../docs/standard.schema.json', StandardSchema::json());

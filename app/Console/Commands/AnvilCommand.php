@@ -93,7 +93,7 @@ abstract class AnvilCommand extends Command
     protected function givenFiles(): array
     {
         /** @var list<string> $arguments */
-        $arguments = $this->argument('files');
+        $arguments = $this->input->getArgument('files');
 
         return $this->filesOf($arguments);
     }
@@ -381,7 +381,7 @@ abstract class AnvilCommand extends Command
      *
      * @throws UnusableInput
      */
-    private function settings(string $option, Closure $parse): mixed
+    protected function settings(string $option, Closure $parse): mixed
     {
         $path = $this->option($option);
         if (! is_string($path) || $path === '') {

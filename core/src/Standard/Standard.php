@@ -154,6 +154,39 @@ final readonly class Standard
     }
 
     /**
+     * The same rules with other limits for some checks; what is not given stays.
+     *
+     * @param  array<string, array{limit?: float, caution?: float}>  $limits  by code
+     */
+    public function withLimits(array $limits): self
+    {
+        $checks = $this->checks;
+        foreach ($limits as $code => $limit) {
+            $checks[$code] = [...($checks[$code] ?? ['severity' => null, 'limit' => null, 'caution' => null]), ...$limit];
+        }
+
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $checks, $this->unit, $this->idColors, $this->udim);
+    }
+
+    /**
+     * The same rules with the built-in limits for some checks.
+     *
+     * @param  list<string>  $codes
+     */
+    public function withoutLimits(array $codes): self
+    {
+        $checks = $this->checks;
+        foreach ($codes as $code) {
+            if (isset($checks[$code])) {
+                $checks[$code] = ['severity' => $checks[$code]['severity'], 'limit' => null, 'caution' => null];
+            }
+        }
+        $checks = array_filter($checks, static fn (array $check): bool => $check !== ['severity' => null, 'limit' => null, 'caution' => null]);
+
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $checks, $this->unit, $this->idColors, $this->udim);
+    }
+
+    /**
      * The same rules with a reach of their own for some sets.
      *
      * @param  array<string, array{out: float|string|null, in: float|string|null}>  $reaches  by set

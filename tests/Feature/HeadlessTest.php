@@ -133,6 +133,53 @@ final class HeadlessTest extends TestCase
         self::assertSame(2, $this->anvil('verify', self::$folder.'/nowhere.zip')[0]);
     }
 
+    public function test_a_folder_of_assets_is_inspected_each_by_itself_and_goes_on_where_it_ended(): void
+    {
+        $folder = self::$folder.'/each';
+        mkdir("$folder/cranes", 0o700, true);
+        foreach (['winch_low.obj', 'winch_low.mtl', 'winch_high.obj', 'winch_high.mtl'] as $name) {
+            copy(self::$folder."/$name", "$folder/cranes/$name");
+        }
+        file_put_contents("$folder/cleat_low.obj", "v 0 0 0\nv 1 0 0\nv 1 1 0\nvt 0 0\nvt 1 0\nvt 1 1\no cleat_low\nusemtl a\nf 1/1 2/2 3/3\n");
+        file_put_contents("$folder/wreck_low.obj", "v 0 0 0\nf 1 2 3\n");
+        file_put_contents("$folder/notes.txt", 'no mesh');
+        $keep = self::$folder.'/each-kept';
+        $run = function (string ...$more) use ($folder, $keep): array {
+            [$code, $out] = $this->anvil('inspect', "--each=$folder", "--keep=$keep", '--rays=1024', ...$more);
+
+            return [$code, $out];
+        };
+        [$code, $json] = $run('--json');
+        $said = json_decode($json, true);
+        self::assertIsArray($said);
+        $rows = array_column((array) $said['assets'], null, 'asset');
+        self::assertSame([1, 'blocked', ['cleat', 'cranes/winch', 'wreck']], [$code, $said['verdict'], array_keys($rows)]);
+        self::assertSame(['blocked', 'ready', 'unreadable'], array_column($rows, 'verdict'));
+        self::assertContains('pair-no-high', array_column($rows['cleat']['causes'], 'code'));
+        self::assertNotNull($rows['wreck']['error']);
+        self::assertSame([false, false, false], array_column($rows, 'known'));
+        // What was answered is not asked again, until a file of it is another; what could not be read is.
+        touch("$folder/cranes/winch_low.obj");
+        self::assertSame(['cleat' => true, 'cranes/winch' => true, 'wreck' => false], array_column((array) json_decode($run('--json')[1], true)['assets'], 'known', 'asset'));
+        file_put_contents("$folder/cleat_low.obj", "# more\n", FILE_APPEND);
+        self::assertSame(['cleat' => false, 'cranes/winch' => true, 'wreck' => false], array_column((array) json_decode($run('--json')[1], true)['assets'], 'known', 'asset'));
+        self::assertSame(['cleat' => false, 'cranes/winch' => false, 'wreck' => false], array_column((array) json_decode($this->anvil('inspect', "--each=$folder", "--keep=$keep", '--rays=1025', '--json')[1], true)['assets'], 'known', 'asset'), 'other rules, other answers');
+        unlink("$folder/wreck_low.obj");
+        unlink("$folder/cleat_low.obj");
+        [$code, $text] = $run();
+        self::assertSame(0, $code);
+        self::assertStringContainsString('1 asset: 1 ready', $text);
+        $xml = simplexml_load_string($run('--format=junit')[1]);
+        self::assertNotFalse($xml);
+        self::assertSame(['1', '0', 'cranes/winch'], [(string) $xml->testsuite['tests'], (string) $xml->testsuite['failures'], (string) $xml->testsuite->testcase['name']]);
+        $html = $run('--format=html')[1];
+        self::assertStringContainsString('each: 1 assets, 1 ready to bake', $html);
+        self::assertStringNotContainsString('src=', $html);
+        foreach ([["--each=$folder/nowhere"], ["--each=$folder", 'winch_low.obj'], ["--each=$folder", '--format=sarif'], ["--each=$folder", '--standard=nowhere.json']] as $wrong) {
+            self::assertSame(2, $this->anvil('inspect', ...$wrong)[0], implode(' ', $wrong));
+        }
+    }
+
     public function test_color_ids_are_given_as_they_are_asked_for(): void
     {
         file_put_contents(self::$folder.'/pins.json', '{"brass*":"#E8112D"}');

@@ -19,7 +19,9 @@ use Symfony\Component\Console\Output\OutputInterface;
 final class InspectCommand extends AnvilCommand
 {
     protected $signature = 'anvil:inspect '.self::INPUT.'
-        {--format= : text (as without it), json, junit or sarif}
+        {--format= : text (as without it), json, junit or sarif; of --each also html}
+        {--each= : a folder; every asset in it and beneath is inspected, and one summary printed}
+        {--keep= : with --each, a folder in which answers are kept, so that another run goes on where this one ended}
         {--only= : codes of the checks to run, with commas}
         {--assembled=* : what an exploded input was before: its explode.json, or the original file (may be given more than once)}
         {--uv-layout= : a picture of the UV pages side by side is written there, .svg or .png}
@@ -31,6 +33,9 @@ final class InspectCommand extends AnvilCommand
     protected function perform(): int
     {
         $format = $this->option('format') ?? ($this->wantsJson() ? 'json' : 'text');
+        if ($this->option('each') !== null) {
+            return $this->each((string) $this->option('each'), $format);
+        }
         if (! in_array($format, ['json', 'text', 'junit', 'sarif'], true)) {
             throw new UnusableInput('input-unusable', '--format is text, json, junit or sarif');
         }
@@ -48,6 +53,75 @@ final class InspectCommand extends AnvilCommand
         };
 
         return $report->isReady() ? self::SUCCESS : self::BLOCKED;
+    }
+
+    /**
+     * @throws UnusableInput
+     */
+    private function each(string $folder, string $format): int
+    {
+        if (! in_array($format, ['json', 'text', 'junit', 'html'], true)) {
+            throw new UnusableInput('input-unusable', '--format of --each is text, json, junit or html');
+        }
+        if (! is_dir($folder) || ! is_readable($folder)) {
+            throw new UnusableInput('file-missing', "$folder is no folder that can be read", $folder);
+        }
+        if ($this->argument('files') !== []) {
+            throw new UnusableInput('input-unusable', '--each takes a folder, and no files beside');
+        }
+        $keep = $this->option('keep');
+        if (is_string($keep) && ! is_dir($keep) && ! @mkdir($keep, 0o755, true)) {
+            throw new UnusableInput('input-unusable', "$keep cannot be made", $keep);
+        }
+        // Wrong rules are told once, not of each asset.
+        $standard = $this->standard();
+        $this->choices();
+        $this->waivers();
+        $options = $rules = [];
+        foreach (['standard', 'choices', 'waivers', 'only', 'rays'] as $name) {
+            $value = $this->option($name);
+            if (is_string($value) && $value !== '') {
+                $options[] = "--$name=$value";
+                $rules[] = is_file($value) ? (string) file_get_contents($value) : '';
+            }
+        }
+        $start = hrtime(true);
+        $rows = (new EachAsset($options, $rules, is_string($keep) ? $keep : null, $this->workers(), $this->progress()))->rows($folder, $standard);
+        $this->clearProgress();
+        if ($rows === []) {
+            throw new UnusableInput('file-missing', "$folder holds no mesh files", $folder);
+        }
+        $isReady = array_filter($rows, static fn (array $row): bool => $row['verdict'] !== 'ready') === [];
+        match ($format) {
+            'json' => $this->printJson(['tool' => 'yellow-anvil', 'schema' => 1, 'verdict' => $isReady ? 'ready' : 'blocked', 'folder' => $folder, 'assets' => $rows, 'seconds' => round((hrtime(true) - $start) / 1e9, 2)]),
+            'junit' => $this->output->write(EachAsset::junit($rows), false, OutputInterface::OUTPUT_RAW),
+            'html' => $this->output->write(EachAsset::html($folder, $rows), false, OutputInterface::OUTPUT_RAW),
+            default => $this->printEach($rows),
+        };
+
+        return $isReady ? self::SUCCESS : self::BLOCKED;
+    }
+
+    /**
+     * @param  list<array{asset: string, verdict: string, blockers: int, cautions: int, notes: int, seconds: float, known: bool, error: string|null, causes: list<array{code: string, severity: string, message: string}>}>  $rows
+     */
+    private function printEach(array $rows): void
+    {
+        $counts = [];
+        foreach ($rows as $row) {
+            $counts[$row['verdict']] = ($counts[$row['verdict']] ?? 0) + 1;
+            $this->line(sprintf('%-10s %-40s %3d blockers %3d cautions %3d notes%s', $row['verdict'], $row['asset'], $row['blockers'], $row['cautions'], $row['notes'], $row['known'] ? '  (kept)' : ''));
+            foreach ($row['causes'] as $cause) {
+                if ($cause['severity'] === 'blocker') {
+                    $this->line("           $cause[code]  $cause[message]");
+                }
+            }
+            if ($row['error'] !== null) {
+                $this->line("           $row[error]");
+            }
+        }
+        $this->newLine();
+        $this->line(count($rows).(count($rows) === 1 ? ' asset: ' : ' assets: ').implode(', ', array_map(static fn (string $verdict): string => "$counts[$verdict] $verdict", array_keys($counts))));
     }
 
     /**

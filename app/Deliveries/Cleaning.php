@@ -18,6 +18,9 @@ use Illuminate\Support\Facades\Storage;
  */
 final class Cleaning
 {
+    /** Days that mail is kept. */
+    private const MAIL = 90;
+
     /** An upload that nothing was added to for so long, in hours. */
     private const ABANDONED = 48;
 
@@ -29,6 +32,12 @@ final class Cleaning
         foreach (Upload::query()->where('updated_at', '<', now()->subHours(self::ABANDONED))->get() as $upload) {
             Store::here()->delete($upload->path());
             $upload->delete();
+        }
+        // Sessions of nobody, and mail and links that nobody follows any more.
+        DB::table('sessions')->whereNull('user_id')->where('last_activity', '<', now()->subHour()->timestamp)->delete();
+        DB::table('letters')->where('created_at', '<', now()->subDays(self::MAIL))->delete();
+        foreach (['password_reset_tokens', 'invite_tokens'] as $links) {
+            DB::table($links)->where('created_at', '<', now()->subDays(self::MAIL))->delete();
         }
         self::here();
         foreach (Storage::directories('work') as $folder) {

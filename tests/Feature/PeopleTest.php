@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Deliveries\Cleaning;
 use App\Models\Delivery;
 use App\Models\Letter;
 use App\Models\Person;
@@ -59,6 +60,23 @@ final class PeopleTest extends TestCase
         self::assertNotSame($before, $after);
         $this->browser($before)->getJson('/api/rack')->assertUnauthorized();
         $this->browser($after)->getJson('/api/rack')->assertOk();
+    }
+
+    public function test_who_is_not_signed_in_leaves_no_rows_behind(): void
+    {
+        foreach (['/api/rack', '/api/deliveries/7', '/api/nothing'] as $path) {
+            $this->nobody()->getJson($path);
+        }
+        self::assertSame(0, DB::table('sessions')->count());
+        $this->nobody()->getJson('/api/session')->assertOk();
+        self::assertSame(1, DB::table('sessions')->count(), 'who may be about to sign in');
+        $person = Person::factory()->create();
+        $cookie = self::cookie($this->nobody()->postJson('/api/session', ['email' => $person->email, 'password' => PersonFactory::PASSWORD])->assertOk());
+        DB::table('sessions')->update(['last_activity' => now()->subHours(2)->timestamp]);
+        Cleaning::run();
+        self::assertSame([$person->id], DB::table('sessions')->pluck('user_id')->all(), 'of nobody, after an hour');
+        $this->browser($cookie)->getJson('/api/rack')->assertOk();
+        self::assertGreaterThan(now()->subMinute()->timestamp, DB::table('sessions')->value('last_activity'));
     }
 
     public function test_guesses_are_few_a_minute_for_an_account_and_for_an_address(): void

@@ -11,7 +11,6 @@ use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
 use Illuminate\Http\Request;
 use Illuminate\Pipeline\Pipeline;
-use Illuminate\Session\Middleware\StartSession;
 use RuntimeException;
 use Symfony\Component\HttpFoundation\Response;
 
@@ -32,7 +31,7 @@ final class Sessions
         if ($request->headers->has('Authorization')) {
             return $next($request);
         }
-        $response = (new Pipeline($this->container))->send($request)->through([EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ValidateCsrfToken::class])->then($next);
+        $response = (new Pipeline($this->container))->send($request)->through([EncryptCookies::class, AddQueuedCookiesToResponse::class, Session::class, ValidateCsrfToken::class])->then($next);
 
         return $response instanceof Response ? $response : throw new RuntimeException('there is no answer');
     }

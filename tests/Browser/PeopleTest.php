@@ -67,9 +67,11 @@ final class PeopleTest extends BrowserTestCase
         $this->assertAccessible('what was sent back to somebody');
         $this->openMenu('Inbox');
         $this->waitFor('to mend');
+        $this->waitForButton("//ul[@aria-label='mail']//button");
         $this->browser->findElement(WebDriverBy::cssSelector('ul[aria-label=mail] button'))->click();
         $this->waitFor('by Friday <img');
         $this->assertAccessible('the inbox');
+        $this->waitForButton("//ul[@aria-label='mail']//a[starts-with(@href, '/fix-lists/')]");
         $this->browser->findElement(WebDriverBy::cssSelector("ul[aria-label=mail] a[href^='/fix-lists/']"))->click();
         $this->waitFor('sent by Tomas Reed');
         $this->hand(['winder' => 0.0, 'ratchet' => 0.003]);
@@ -132,6 +134,7 @@ final class PeopleTest extends BrowserTestCase
         $this->waitFor('invited');
         $this->openMenu('Inbox');
         $this->waitFor('You are invited');
+        $this->waitForButton("//ul[@aria-label='mail']//button");
         $this->browser->findElement(WebDriverBy::cssSelector('ul[aria-label=mail] button'))->click();
         $this->waitFor('works once');
         $link = (string) $this->browser->findElement(WebDriverBy::cssSelector("ul[aria-label=mail] a[href^='/password']"))->getAttribute('href');

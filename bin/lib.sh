@@ -98,6 +98,23 @@ free_port() {
     printf '%s' "$port"
 }
 
+# hold_port BASE: a free port in PORT, kept for as long as this shell and what it starts live: two runs begun together do not choose one.
+hold_port() {
+    local folder lock
+    folder="${TMPDIR:-/tmp}/anvil-ports.$(id -u)"
+    mkdir -m 700 "$folder" 2>/dev/null
+    [ -d "$folder" ] && [ ! -L "$folder" ] && [ -O "$folder" ] || die "$folder is not a folder of this user; remove it."
+    PORT="$1"
+    while :; do
+        if ! port_taken "$PORT"; then
+            exec {lock}>"$folder/$PORT"
+            flock -n "$lock" && return
+            exec {lock}>&-
+        fi
+        PORT=$((PORT + 1))
+    done
+}
+
 # Who servers, workers and PHP run as. Root hands all of it to a user that owns nothing else; anybody else runs it as they are.
 RUN_AS="$(id -un)"
 RUN_GROUP="$(id -gn)"

@@ -13,6 +13,7 @@ use Anvil\Tests\Support\Assets;
 use Demo\DemoAsset;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Cookie;
 use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
@@ -231,8 +232,14 @@ abstract class BrowserTestCase extends TestCase
     /** Fetches what a link leads to. */
     protected function download(RemoteWebElement $link): string
     {
-        $href = (string) $link->getAttribute('href');
-        $bytes = file_get_contents(str_starts_with($href, 'http') ? $href : getenv('ANVIL_TEST_ADDRESS').$href);
+        return $this->fetched((string) $link->getAttribute('href'));
+    }
+
+    /** What an address leads to, as who is signed in on the page. */
+    protected function fetched(string $href): string
+    {
+        $cookies = implode('; ', array_map(static fn (Cookie $one): string => $one->getName().'='.$one->getValue(), $this->browser->manage()->getCookies()));
+        $bytes = file_get_contents(str_starts_with($href, 'http') ? $href : getenv('ANVIL_TEST_ADDRESS').$href, false, stream_context_create(['http' => ['header' => "Cookie: $cookies"]]));
         self::assertNotFalse($bytes);
 
         return $bytes;

@@ -61,7 +61,7 @@ final class ProofTest extends BrowserTestCase
         // The map comes back from a baker with its green inverted.
         $url = (string) $this->browser->executeScript("return performance.getEntriesByType('resource').map((one) => one.name).find((name) => /proof\\/\\d+\\/normal$/.test(name))");
         $image = new Imagick;
-        $image->readImageBlob((string) file_get_contents($url));
+        $image->readImageBlob($this->fetched($url));
         $image->negateImage(false, Imagick::CHANNEL_GREEN);
         $image->writeImage("png48:$folder/tablet_normal.png");
         $upload = $this->browser->findElement(WebDriverBy::cssSelector('section[aria-label="maps that came back"] input[type=file]'));

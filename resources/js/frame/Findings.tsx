@@ -151,15 +151,17 @@ export function Findings({
                 borderColor: 'divider',
             }}
         >
-            <Box component="header" sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, px: '14px', pt: 1, pb: 0.5 }}>
-                <Box component="h2" sx={{ flex: 1 }} title={told.map(extent).join(', ')}>
+            <Box component="header" sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'baseline', columnGap: 1.5, px: '14px', pt: 1, pb: 0.5 }}>
+                <Box component="h2" sx={{ maxWidth: '100%' }} title={told.map(extent).join(', ')}>
                     {heading}
                 </Box>
-                {told.length > 0 && !folded && (
-                    <span className="soft">
-                        <kbd>J</kbd> <kbd>K</kbd> walk · <kbd>→</kbd> open · <kbd>↵</kbd> show
-                    </span>
-                )}
+                <Box component="span" className="soft ellipsis" sx={{ flex: '1 1 0', textAlign: 'right' }}>
+                    {told.length > 0 && !folded && (
+                        <>
+                            <kbd>J</kbd> <kbd>K</kbd> walk · <kbd>→</kbd> open · <kbd>↵</kbd> show
+                        </>
+                    )}
+                </Box>
                 {!folded && <SendBackButton delivery={delivery} />}
                 <Button variant="text" aria-expanded={!folded} onClick={onFold}>
                     {folded ? 'Unfold' : 'Fold'}

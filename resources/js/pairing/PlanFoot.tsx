@@ -5,7 +5,7 @@ import type { At } from '../api/client';
 import type { components } from '../api/schema';
 import { plural } from '../frame/format';
 import { Rows } from '../frame/Rows';
-import { Foot, Grow } from '../frame/sheet';
+import { Foot } from '../frame/sheet';
 import { keyOf, type Planned } from './ledger';
 import { Tools, type Tool } from './Tools';
 
@@ -33,9 +33,9 @@ export function PlanFoot({ delivery, plan, changePlan, tool, setTool, shown, pre
     return (
         <Foot>
             <Box sx={{ width: '100%' }}>
-                <div style={{ display: 'flex', alignItems: 'center', gap: 12 }}>
+                <div style={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
                     <b style={{ whiteSpace: 'nowrap' }}>{shown.length === 0 ? 'Rename plan is empty' : `Rename plan · ${plural(shown.length, 'name')}`}</b>
-                    <span className="soft ellipsis">
+                    <span className="soft ellipsis" style={{ flex: '1 1 120px' }}>
                         {shown.length === 0
                             ? 'double-click a name, or F2, to mend it'
                             : preview
@@ -44,7 +44,6 @@ export function PlanFoot({ delivery, plan, changePlan, tool, setTool, shown, pre
                                   : `${preview.pairedBefore} pair now, ${preview.pairedAfter} of ${preview.basesAfter} then`
                               : 'only these name bytes change'}
                     </span>
-                    <Grow />
                     {plan.length > 0 && tool === null && (
                         <Button variant="text" onClick={() => changePlan([])}>
                             Empty

@@ -11,6 +11,8 @@ use Anvil\Modelling\Shapes;
 use Anvil\Tests\Support\Assets;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Exception\ElementClickInterceptedException;
+use Facebook\WebDriver\Exception\NoSuchElementException;
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\WebDriverBy;
 
 /** A studio at work: an artist, a technical artist and a lead, each as themselves. */
@@ -233,14 +235,22 @@ final class PeopleTest extends BrowserTestCase
         $this->waitForButton($button);
         $this->browser->findElement(WebDriverBy::xpath($button))->click();
         $this->waitForButton("//li[@role='menuitem'][starts-with(normalize-space(.), '$entry')]");
-        // While it opens, it moves.
-        for ($i = 0; $i < 30; $i++) {
+        // While it opens it moves, and a click would go to the entry beside; while a delivery is measured it is drawn again, and a click may go nowhere.
+        $item = WebDriverBy::xpath("//li[@role='menuitem'][starts-with(normalize-space(.), '$entry')]");
+        $place = null;
+        for ($i = 0; $i < 60 && $this->browser->findElements(WebDriverBy::xpath("//li[@role='menuitem']")) !== []; $i++) {
             try {
-                $this->browser->findElement(WebDriverBy::xpath("//li[@role='menuitem'][starts-with(normalize-space(.), '$entry')]"))->click();
-                break;
-            } catch (ElementClickInterceptedException) {
-                usleep(100_000);
+                $found = $this->browser->findElement($item);
+                $before = $place;
+                $place = [$found->getLocation()->getX(), $found->getLocation()->getY(), $found->getSize()->getWidth()];
+                if ($place === $before) {
+                    $found->click();
+                    $place = null;
+                }
+            } catch (ElementClickInterceptedException|NoSuchElementException|StaleElementReferenceException) {
+                // It is looked at again.
             }
+            usleep(200_000);
         }
         $this->waitForNoMenu();
     }

@@ -1,6 +1,6 @@
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render, screen } from '@testing-library/react';
+import { cleanup, render, screen, configure } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactElement } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
@@ -13,6 +13,9 @@ import gaugeJson from './gauge.json';
 import lanternJson from './lantern.json';
 import rackJson from './rack.json';
 import winchJson from './winch.json';
+
+// A machine that is also doing other things takes longer to draw than the second that is waited for by itself.
+configure({ asyncUtilTimeout: 8000 });
 
 /** A delivery with what all stations show of it. */
 export type Whole = { [S in StationKey]: (at: At<S>) => void }[StationKey] extends (at: infer All) => void ? All : never;

@@ -10,7 +10,7 @@ return [
     'hosts' => (string) env('ANVIL_HOSTS', ''),
 
     /* How often a minute somebody may hand in, and ask for what costs; and how often one address may guess at passwords. */
-    'a_minute' => ['handing-in' => (int) env('ANVIL_HAND_INS_A_MINUTE', 6000), 'costly' => (int) env('ANVIL_COSTLY_A_MINUTE', 240), 'guesses' => (int) env('ANVIL_GUESSES_A_MINUTE', 30)],
+    'a_minute' => ['handing-in' => (int) env('ANVIL_HAND_INS_A_MINUTE', 6000), 'costly' => (int) env('ANVIL_COSTLY_A_MINUTE', 240), 'trying' => (int) env('ANVIL_TRIES_A_MINUTE', 600), 'guesses' => (int) env('ANVIL_GUESSES_A_MINUTE', 30)],
 
     /* The largest file, and the largest delivery, that is taken in, in bytes; and how many files a delivery may have. */
     'largest_upload' => (int) env('ANVIL_LARGEST_UPLOAD', 4 * 1024 ** 3),

@@ -11,6 +11,7 @@ use App\Http\Controllers\ProofController;
 use App\Http\Controllers\RackController;
 use App\Http\Controllers\SearchController;
 use App\Http\Controllers\SessionController;
+use App\Http\Controllers\StandardController;
 use App\Http\Controllers\StationController;
 use App\Http\Controllers\UploadController;
 use App\Models\Asset;
@@ -42,6 +43,17 @@ Route::middleware('auth')->group(function (): void {
     Route::post('people', [PeopleController::class, 'store'])->middleware('throttle:costly')->can('manage', Person::class);
     Route::put('people/{person}', [PeopleController::class, 'update'])->can('manage', Person::class);
     Route::post('people/{person}/invite', [PeopleController::class, 'invite'])->middleware('throttle:costly')->can('manage', Person::class);
+
+    // A change of a standard tells the history of the studio, not of one asset.
+    Route::get('standards', [StandardController::class, 'index'])->can('view', Asset::class);
+    Route::get('checks', [StandardController::class, 'checks'])->can('view', Asset::class);
+    Route::get('standards/{standard}', [StandardController::class, 'show'])->can('view', Asset::class);
+    Route::post('standards/{standard}/effect', [StandardController::class, 'effect'])->middleware('throttle:trying')->can('view', Asset::class);
+    Route::post('standards/{standard}/learn', [StandardController::class, 'learn'])->middleware('throttle:costly')->can('view', Asset::class);
+    Route::post('standards', [StandardController::class, 'store'])->middleware('throttle:costly')->can('decide', Asset::class);
+    Route::put('standards/{standard}', [StandardController::class, 'update'])->middleware('throttle:costly')->can('decide', Asset::class);
+    Route::delete('standards/{standard}', [StandardController::class, 'destroy'])->can('delete', Asset::class);
+    Route::put('assets/{asset}/standard', [StandardController::class, 'hold'])->can('decide', 'asset')->middleware(['throttle:costly', 'noted:held it to another standard']);
 
     Route::get('rack', [RackController::class, 'index'])->can('view', Asset::class);
     Route::get('search', SearchController::class)->can('view', Asset::class);

@@ -13,11 +13,13 @@ use Anvil\Measures\Kind\Shades;
 use Anvil\Measures\Kind\Whole;
 use Anvil\Measures\MeasureCatalogue;
 use Anvil\Measures\Measures;
+use Anvil\Report\LimitValues;
 use Anvil\Report\Report;
 use Anvil\Report\UvSheet;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\FoundIds;
 use App\Deliveries\Judging;
+use App\Deliveries\KeptValues;
 use App\Deliveries\RackRow;
 use App\Deliveries\Since;
 use App\Deliveries\StoredDelivery;
@@ -62,10 +64,12 @@ final class CheckDelivery extends DeliveryJob
             'whole' => $whole === null ? null : ['clean' => $whole->isClean, 'out' => $whole->reach->out, 'in' => $whole->reach->in],
         ];
         $array = $report->toArray();
+        $values = LimitValues::of($measures, $results, $report->waivers);
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
         // Cancelled or begun anew while it was being checked: what was found late is not put over that.
-        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra): void {
+        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra, $values): void {
             Judging::record($delivery, $report->results);
+            KeptValues::keep($delivery->id, $values);
             $side = $measures->asset->sideToCome();
             Turn::to($delivery, DeliveryState::Done, null, [
                 'verdict' => $side !== null ? 'waiting' : ($report->isReady() ? 'ready' : 'blocked'), 'waits_for' => $side?->value,

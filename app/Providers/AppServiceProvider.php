@@ -72,7 +72,7 @@ final class AppServiceProvider extends ServiceProvider
         Mail::extend('inbox', static fn (): InboxTransport => new InboxTransport);
         // Only where something is limited: commands need no store for it, and no database.
         $this->callAfterResolving(RateLimiter::class, static function (RateLimiter $limiter): void {
-            foreach (['handing-in', 'costly'] as $what) {
+            foreach (['handing-in', 'costly', 'trying'] as $what) {
                 $limiter->for($what, static fn (Request $request): Limit => Limit::perMinute(config()->integer("anvil.a_minute.$what"))->by($what.(Who::person()->id ?? $request->ip())));
             }
             // Guessing passwords, and flooding somebody with mail: by who asks, and by whose account it is.

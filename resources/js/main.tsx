@@ -24,6 +24,8 @@ import { PeoplePage } from './people/PeoplePage';
 import { Signed, useSession } from './people/session';
 import { Outside, SignIn } from './people/SignIn';
 import { RackPage } from './rack/RackPage';
+import { StandardPage } from './standards/StandardPage';
+import { StandardsPage } from './standards/StandardsPage';
 import { paint, themeFor, type Mode } from './theme';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 500, networkMode: 'always' }, mutations: { networkMode: 'always' } } });
@@ -46,6 +48,8 @@ function Pages({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) => void })
                 <Route path="/" element={<RackPage {...page} />} />
                 <Route path="/formats" element={<FormatsPage {...page} />} />
                 <Route path="/account" element={<AccountPage {...page} />} />
+                <Route path="/standards" element={<StandardsPage {...page} />} />
+                <Route path="/standards/:standardId" element={<StandardPage {...page} />} />
                 <Route path="/people" element={<PeoplePage {...page} />} />
                 <Route path="/inbox" element={<InboxPage {...page} />} />
                 <Route path="/to-mend" element={<ToMendPage {...page} />} />

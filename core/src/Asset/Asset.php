@@ -71,6 +71,12 @@ final class Asset
         return new self($this->files, $this->parts, $this->pairing, $this->sets, $this->standard, $this->choices, $this->frames, $this->maps, $last);
     }
 
+    /** The same, held to other rules: parts are matched by those. */
+    public function under(Standard $standard): self
+    {
+        return self::of($this->files, $standard, $this->choices, $this->maps)->since($this->last);
+    }
+
     /**
      * The same files with other names, or with other roles given to them; nothing is written.
      *

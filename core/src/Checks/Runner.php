@@ -171,7 +171,13 @@ final class Runner
     /** A severity set by the standard takes the place of both of a check's own; a note for what is under every limit stays one. */
     private static function severity(Standard $standard, About $about, Finding $finding): ?Severity
     {
-        return $finding->severity === Severity::Note && $about->severity !== Severity::Note ? Severity::Note : $standard->severity($about->code, $finding->severity);
+        return self::severityBy($standard, $about, $finding->severity);
+    }
+
+    /** What a severity that a check gives of itself is by a standard; null where the check is off. */
+    public static function severityBy(Standard $standard, About $about, Severity $own): ?Severity
+    {
+        return $own === Severity::Note && $about->severity !== Severity::Note && ! $standard->isOff($about->code) ? Severity::Note : $standard->severity($about->code, $own);
     }
 
     /**

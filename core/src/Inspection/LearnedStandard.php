@@ -9,6 +9,7 @@ use Anvil\Checks\About;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Measured;
+use Anvil\Report\LimitValues;
 use Anvil\Standard\Choices;
 use Anvil\Standard\RaySettings;
 use Anvil\Standard\Severity;
@@ -108,6 +109,42 @@ final readonly class LearnedStandard
         return new self($standard->withoutLimits(array_map(static fn (string $key): string => explode(' ', $key)[0], array_keys($stuck))), $told, $left);
     }
 
+    /**
+     * The same from what was measured before, in a moment: limits whose check goes by more than its value stay as they are.
+     *
+     * @param  array<string, LimitValues>  $assets  by name, as they were judged by this standard
+     */
+    public static function ofValues(array $assets, Standard $standard): self
+    {
+        $worst = $left = $limits = [];
+        $about = Catalogue::about();
+        foreach ($assets as $name => $values) {
+            foreach ($values->faults($standard) as $fault) {
+                $code = $fault['code'];
+                if ($fault['of'] === null) {
+                    $left[(string) $name][] = "$code: {$about[$code]->title}".($fault['count'] > 1 ? " ({$fault['count']})" : ($fault['count'] === 0 ? ' (did not run; known once it is checked again)' : ''));
+
+                    continue;
+                }
+                $key = "$code {$fault['of']}";
+                $limit = self::typed($fault['value'], $fault['less']);
+                $isWorse = ! isset($worst[$key]) || ($fault['less'] ? $limit < $worst[$key]['limit'] : $limit > $worst[$key]['limit']);
+                $one = $isWorse ? ['code' => $code, 'of' => $fault['of'], 'was' => $fault['was'], 'limit' => $limit, 'value' => $fault['value'], 'unit' => $about[$code]->unit === 'length' ? 'share' : (string) $about[$code]->unit, 'asset' => (string) $name] : $worst[$key];
+                $worst[$key] = [...$one, 'others' => isset($worst[$key]) ? $worst[$key]['others'] + 1 : 0];
+            }
+        }
+        ksort($worst);
+        foreach ($worst as ['code' => $code, 'of' => $of, 'limit' => $limit]) {
+            $limits[$code][$of] = $limit;
+            if ($of === 'limit' && $about[$code]->caution !== null) {
+                // What blocks no more does not caution either.
+                $limits[$code]['caution'] = $limit;
+            }
+        }
+
+        return new self($standard->withLimits($limits), array_values($worst), $left);
+    }
+
     /** The same, for other rays than those that it was learned with. */
     public function withRays(RaySettings $rays): self
     {
@@ -160,12 +197,15 @@ final readonly class LearnedStandard
     /** The least limit of few digits that a value does not go beyond. */
     private static function beyond(Measured $measure, float $scale): float
     {
-        $value = $measure->value * $scale;
+        return self::typed($measure->value * $scale, self::isLess($measure));
+    }
+
+    private static function typed(float $value, bool $isLess): float
+    {
         if ($value === 0.0) {
             return 0.0;
         }
         $step = 10.0 ** (floor(log10(abs($value))) - self::DIGITS + 1);
-        $isLess = self::isLess($measure);
         $steps = $isLess ? floor($value / $step) : ceil($value / $step);
         $limit = (float) sprintf('%.'.self::DIGITS.'g', $steps * $step);
 

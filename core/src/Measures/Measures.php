@@ -103,6 +103,12 @@ final class Measures
         return new self($this->asset->since($last), $this->assembled, $this->store, $this->computes, $this->layout);
     }
 
+    /** The same files, held to other rules: parts are matched by those, and what goes by them is measured anew. */
+    public function under(Standard $standard): self
+    {
+        return new self($this->asset->under($standard), $this->assembled, $this->store, $this->computes, $this->layout);
+    }
+
     /** The same with a store. */
     public function keptIn(MeasureStore $store, bool $computes): self
     {

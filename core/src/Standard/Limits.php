@@ -25,6 +25,12 @@ final class Limits
         'uv-pose' => [1e-6, null],
     ];
 
+    /** Whether measures go by the limit of a code. */
+    public static function isOf(string $code): bool
+    {
+        return isset(self::BUILT_IN[$code]);
+    }
+
     public static function of(string $code): float
     {
         return self::BUILT_IN[$code][0];

@@ -14,6 +14,7 @@ use Anvil\Inspection\Inspector;
 use Anvil\Inspection\LearnedStandard;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
+use Anvil\Report\LimitValues;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Severity;
 use Anvil\Standard\Standard;
@@ -50,6 +51,32 @@ final class LearnedStandardTest extends TestCase
         // It is a standard like any other: written, and read again.
         $again = Catalogue::standard((string) json_encode($learned->standard->toArray()));
         self::assertEquals($learned->standard, $again);
+    }
+
+    public function test_what_was_measured_before_teaches_the_same(): void
+    {
+        $assets = ['post' => self::asset(0.001), 'cleat' => self::asset(0.0031), 'bitt' => self::asset(0.0074)];
+        $standard = Standard::ofJson(self::RULES);
+        $values = [];
+        foreach ($assets as $name => $files) {
+            $report = Inspector::inspect($files, $standard, new Choices);
+            $values[$name] = LimitValues::of($report->measures, $report->results);
+        }
+        $learned = LearnedStandard::ofValues($values, $standard);
+        $whole = LearnedStandard::of($assets, $standard, new Choices);
+        self::assertEquals($whole->standard, $learned->standard);
+        // What blocked silenced the rays of one: whether those are clean is known once it is checked by the new limits.
+        self::assertSame(['bitt' => ['ray-miss: Rays that meet nothing (did not run; known once it is checked again)']], $learned->left);
+        self::assertSame(['bitt', ['off-alignment']], [$learned->limits[1]['asset'] ?? null, array_values(array_unique(array_column($learned->limits, 'code')))]);
+        self::assertSame([2, 'cleat'], [$learned->limits[0]['others'] + 1, $learned->limits[0]['asset']]);
+        foreach ($values as $name => $one) {
+            self::assertSame($name !== 'bitt', LimitValues::isReady($one->under($learned->standard)), $name);
+        }
+        // What no limit mends is told.
+        $report = Inspector::inspect(self::asset(0.0, 'broken_high_'), $standard, new Choices);
+        $stuck = LearnedStandard::ofValues(['broken' => LimitValues::of($report->measures, $report->results)], $standard);
+        self::assertFalse($stuck->passesAll());
+        self::assertSame(['broken'], array_keys($stuck->left));
     }
 
     public function test_limits_that_all_keep_stay_and_what_no_limit_mends_is_told(): void

@@ -53,6 +53,11 @@ export type Changes = Schemas['ChangesData'];
 export type FindingChange = Schemas['FindingChangeData'];
 export type PartChange = Schemas['PartChangeData'];
 export type History = Schemas['HistoryData'];
+export type StandardRow = Schemas['StandardRowData'];
+export type StandardPage = Schemas['StandardPageData'];
+export type CheckLimits = Schemas['CheckLimitsData'];
+export type Effect = Schemas['EffectData'];
+export type Learned = Schemas['LearnedData'];
 export type Rename = { fileId: number; from: string; to: string };
 
 /** What the server said, in its words. */

@@ -978,6 +978,107 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/standards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["standards"];
+        put?: never;
+        /** A new one: from nothing, a copy, or a file. */
+        post: operations["makeStandard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The checks, with what is built in: what a standard may set. */
+        get: operations["checks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standards/{standard}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["standard"];
+        put: operations["changeStandard"];
+        post?: never;
+        delete: operations["deleteStandard"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standards/{standard}/effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What these rules would change on the assets that are held to this standard. */
+        post: operations["effectOfStandard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/standards/{standard}/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Limits that these assets all pass, each with the asset that sets it. */
+        post: operations["learnStandard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/assets/{asset}/standard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Holds an asset to another standard, and checks its newest delivery again. */
+        put: operations["holdTo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/progress": {
         parameters: {
             query?: never;
@@ -1251,6 +1352,17 @@ export interface components {
             /** @description the limit as people say it */
             limit: string;
         };
+        /** @description A check with its built-in limits. */
+        CheckLimitsData: {
+            code: string;
+            title: string;
+            station: string;
+            severity: string;
+            limit: number | null;
+            caution: number | null;
+            unit: string | null;
+            limitWords: string;
+        };
         /** @description What Clearance shows beside the sets. */
         ClearanceData: {
             common: components["schemas"]["CommonData"];
@@ -1336,6 +1448,40 @@ export interface components {
             madeByWords: string | null;
             handedInAt: string;
             handedInBy: string;
+        };
+        /** @description What a check would find more, or less. */
+        EffectCodeData: {
+            code: string;
+            blockers: number;
+            cautions: number;
+            notes: number;
+        };
+        /** @description What other rules would change on the assets at hand. */
+        EffectData: {
+            assets: number;
+            foretold: number;
+            judged: number;
+            unknown: number;
+            changed: number;
+            nowBlocked: number;
+            nowReady: number;
+            waiversIdle: number;
+            waiversDied: number;
+            codes: components["schemas"]["EffectCodeData"][];
+            rows: components["schemas"]["EffectRowData"][];
+            /** @description checks that need something measured anew */
+            unknownChecks: string[];
+            /** @description what is told goes on after this asset */
+            next: number | null;
+        };
+        /** @description An asset that other rules would judge otherwise. */
+        EffectRowData: {
+            assetId: number;
+            deliveryId: number;
+            name: string;
+            wasReady: boolean;
+            isReady: boolean;
+            codes: components["schemas"]["EffectCodeData"][];
         };
         /** @description Something that was done to an asset. */
         EventData: {
@@ -1588,6 +1734,30 @@ export interface components {
         IntakeData: {
             place: components["schemas"]["PlaceMendData"] | null;
             suffixGuess: components["schemas"]["SuffixGuessData"] | null;
+        };
+        /** @description Limits that assets which are known to be good all pass. */
+        LearnedData: {
+            rules: string;
+            limits: components["schemas"]["LearnedLimitData"][];
+            left: {
+                asset: string;
+                words: string[];
+            }[];
+            /** @description assets that were not judged to their end yet */
+            unknown: string[];
+        };
+        /** @description A limit that good assets ask for. */
+        LearnedLimitData: {
+            code: string;
+            title: string;
+            /** @enum {string} */
+            of: "limit" | "caution";
+            was: number;
+            limit: number;
+            value: number;
+            unit: string;
+            asset: string;
+            others: number;
         };
         /** @description A mail that lies in the inbox page. */
         LetterData: {
@@ -1917,6 +2087,14 @@ export interface components {
             nearestName: string | null;
             touches: string[];
         };
+        /** @description An asset that is held to a standard. */
+        StandardAssetData: {
+            id: number;
+            name: string;
+            verdict: string | null;
+            /** @description judged by an earlier version */
+            outdated: boolean;
+        };
         /** @description The rules in force. */
         StandardData: {
             id: number;
@@ -1929,6 +2107,40 @@ export interface components {
             bleedLimit: number;
             lowSuffix: string;
             highSuffix: string;
+            rules: string;
+        };
+        /** @description A standard with its versions and the assets that are held to it. */
+        StandardPageData: {
+            id: number;
+            name: string;
+            version: number;
+            changedBy: string;
+            changedAt: string;
+            rules: string;
+            versions: components["schemas"]["StandardVersionData"][];
+            assets: components["schemas"]["StandardAssetData"][];
+            assetCount: number;
+        };
+        /** @description A standard, as a list has it. */
+        StandardRowData: {
+            id: number;
+            name: string;
+            version: number;
+            assets: number;
+            changedBy: string;
+            changedAt: string;
+            /** @description new assets are held to it */
+            first: boolean;
+            /** @description JSON, as the file has it */
+            rules: string;
+        };
+        /** @description A version of a standard. */
+        StandardVersionData: {
+            version: number;
+            name: string;
+            changedBy: string;
+            changedAt: string;
+            reason: string | null;
             rules: string;
         };
         /** @description A station of a delivery: `computing`, `clear`, `found`, `not-run` or `waiting`. */
@@ -3919,6 +4131,257 @@ export interface operations {
                 };
             };
             /** @description Not set, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    standards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All standards */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandardRowData"][];
+                };
+            };
+        };
+    };
+    makeStandard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description JSON, as the file has it */
+                    rules: string;
+                    reason?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All checks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckLimitsData"][];
+                };
+            };
+        };
+    };
+    standard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                standard: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A standard */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandardPageData"];
+                };
+            };
+        };
+    };
+    changeStandard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                standard: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    rules: string;
+                    /** @description the one that was changed */
+                    version: number;
+                    reason?: string | null;
+                    /** @description check the newest delivery of each asset again */
+                    recheck?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description Changed: how many deliveries are checked again */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    deleteStandard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                standard: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Deleted */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    effectOfStandard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                standard: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    rules: string;
+                    /** @description the asset that was told last */
+                    after?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The effect, or a slice of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectData"];
+                };
+            };
+        };
+    };
+    learnStandard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                standard: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    assets: number[];
+                };
+            };
+        };
+        responses: {
+            /** @description A proposal */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedData"];
+                };
+            };
+        };
+    };
+    holdTo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asset: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    standard: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Held to it */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused, in words */
             422: {
                 headers: {
                     [name: string]: unknown;

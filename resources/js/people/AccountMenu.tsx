@@ -51,6 +51,7 @@ export function AccountMenu() {
                 </ListSubheader>
                 <MenuItem onClick={go('/to-mend')}>Sent back to you{waits ? `: ${me.sentBack}` : ''}</MenuItem>
                 <MenuItem onClick={go('/inbox')}>Inbox{me.letters > 0 ? `: ${me.letters} unread` : ''}</MenuItem>
+                <MenuItem onClick={go('/standards')}>Standards</MenuItem>
                 {me.may.includes('people') && <MenuItem onClick={go('/people')}>People</MenuItem>}
                 <MenuItem onClick={go('/account')}>Account and tokens</MenuItem>
                 <MenuItem onClick={go('/formats')}>File formats</MenuItem>

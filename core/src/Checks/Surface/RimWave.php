@@ -59,8 +59,8 @@ final class RimWave implements Check
                 }
                 // As many sides as bow out by no more than the limit.
                 $allowed = $limit * $rim['swing'] / $rim['pixels'];
-                $sides = $rim['radius'] > 0.0 ? (int) ceil(M_PI / acos(max(-1.0, 1.0 - $allowed / $rim['radius'])) - 1e-9) : 0;
-                $findings[] = Finding::onPart('rim-wave', Severity::Caution, $part, "a round rim of {$part->part->name} has about ".round($rim['sides']).' sides, and the high poly bows out between them by '.Words::pixels($rim['pixels']).'; up to '.Words::pixels($limit).' passes', "give it $sides sides, or control edges beside the rim", new Measured($rim['pixels'], $limit, 'px'), $rim['count'], $rim['where']);
+                $sides = $rim['radius'] > 0.0 && $allowed > 1e-9 * $rim['radius'] ? (int) ceil(M_PI / acos(max(-1.0, 1.0 - $allowed / $rim['radius'])) - 1e-9) : 0;
+                $findings[] = Finding::onPart('rim-wave', Severity::Caution, $part, "a round rim of {$part->part->name} has about ".round($rim['sides']).' sides, and the high poly bows out between them by '.Words::pixels($rim['pixels']).'; up to '.Words::pixels($limit).' passes', ($sides > 0 ? "give it $sides sides, or" : 'give it').' control edges beside the rim', new Measured($rim['pixels'], $limit, 'px'), $rim['count'], $rim['where']);
             }
         }
 

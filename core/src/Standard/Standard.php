@@ -18,6 +18,8 @@ final readonly class Standard
     /** Of files that say none. */
     private const UNITS = ['m', 'cm', 'mm', 'in', 'ft'];
 
+    private const RAY_LIMITS = ['ray-miss', 'low-margin', 'span-closed', 'surface-gap', 'sets-bleed'];
+
     private const SUFFIXES = ['low' => ['_low'], 'high' => ['_high'], 'id' => ['_id'], 'cage' => ['_cage'], 'pose' => ['_pose']];
 
     /**
@@ -242,6 +244,16 @@ final readonly class Standard
     public function cautionInForce(string $code): float
     {
         return $this->cautionOf($code) ?? min(Limits::cautionOf($code), $this->limitInForce($code));
+    }
+
+    /**
+     * The limits that decide how many rays are shot, and from which share a measure of rays speaks: of all limits, the only ones that rays go by.
+     *
+     * @return list<array{float, float}>
+     */
+    public function rayLimits(): array
+    {
+        return array_map(fn (string $code): array => [$this->limitInForce($code), $this->cautionInForce($code)], self::RAY_LIMITS);
     }
 
     /** The gap in px that UV islands have to keep: the limit of `uv-padding`, built in by the map size (common practice). */

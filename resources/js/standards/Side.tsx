@@ -53,7 +53,7 @@ export function Learn({ page, isChanged, onTake }: { page: StandardPage; isChang
             {learn.error && <Failure>{learn.error.message}</Failure>}
             {found && (
                 <div role="status" aria-label="proposed limits">
-                    <h2>{found.limits.length === 0 ? 'No limit has to be moved' : `${plural(found.limits.length, 'limit')} to move`}</h2>
+                    <h2 style={{ marginTop: 14 }}>{found.limits.length === 0 ? 'No limit has to be moved' : `${plural(found.limits.length, 'limit')} to move`}</h2>
                     {found.limits.length > 0 && (
                         <Table>
                             <TableHead>

@@ -48,7 +48,7 @@ final class Layout extends AssetMeasure
         $standard = $measures->asset->standard;
 
         return [
-            $measures->layout, $measures->asset->diagonal(), $standard->rays, $standard->mapSize, $standard->checks, $measures->asset->choices->toArray(),
+            $measures->layout, $measures->asset->diagonal(), $standard->rays, $standard->mapSize, $standard->rayLimits(), $measures->asset->choices->toArray(),
             array_map(static fn (BakeSet $set): array => [$set->name, count($set->low), count($set->target()), $set->bounds()?->toArray()], $measures->asset->sets),
             array_map(static fn (SetClearance $one): array => [$one->samples, $one->inUse()->toArray(), $one->bleeds], $measures->clearances()),
         ];

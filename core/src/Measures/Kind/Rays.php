@@ -68,7 +68,7 @@ final class Rays extends SetMeasure implements Renamable
         $standard = $measures->asset->standard;
 
         return [
-            $standard->rays, $standard->mapSize, $standard->checks, $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $measures->common()->samplesOf($set), $set->onItself,
+            $standard->rays, $standard->mapSize, $standard->rayLimits(), $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $measures->common()->samplesOf($set), $set->onItself,
             $measures->common()->isAllSeen($set), $measures->ofSet(Seen::class, $set), Measures::hashes($set->low), Measures::hashes($set->target()),
             array_map(static fn (BakeSet $other): array => Measures::hashes($other->target()), self::near($measures, $set)),
         ];

@@ -56,7 +56,7 @@ final class Whole extends AssetMeasure
         $standard = $measures->asset->standard;
 
         return [
-            count($measures->asset->judged(Role::Low)), $standard->whole, $standard->rays, $standard->mapSize, $standard->checks, $standard->reach, $measures->asset->differsInSize(), $measures->quarterTurn() !== null,
+            count($measures->asset->judged(Role::Low)), $standard->whole, $standard->rays, $standard->mapSize, $standard->rayLimits(), $standard->reach, $measures->asset->differsInSize(), $measures->quarterTurn() !== null,
         ];
     }
 

@@ -94,6 +94,7 @@ Route::middleware('auth')->group(function (): void {
         Route::post('proof/{output}/cancel', [ProofController::class, 'cancelTrial'])->can('mend', 'delivery')->middleware('noted:stopped a trial bake');
         Route::delete('', [DeliveryController::class, 'destroy'])->can('delete', 'delivery')->middleware('noted:deleted the delivery');
         Route::middleware('throttle:costly')->group(function (): void {
+            Route::get('ticket/{form}', [DeliveryController::class, 'ticket'])->whereIn('form', ['html', 'json'])->can('view', 'delivery');
             Route::get('download', [DeliveryController::class, 'download'])->can('view', 'delivery');
             Route::post('renames', [MendController::class, 'renames'])->can('view', 'delivery');
             Route::post('recheck', [DeliveryController::class, 'recheck'])->can('mend', 'delivery')->middleware('noted:had it checked again');

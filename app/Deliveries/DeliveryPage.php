@@ -106,7 +106,7 @@ final readonly class DeliveryPage
             $this->explode(),
             // What was written before the last check is of other sets or reaches.
             array_values($d->outputs->filter(static fn (Output $o): bool => $d->checked_at === null || $o->created_at >= $d->checked_at)->map(static fn (Output $o): OutputData => self::output($o))->all()),
-            array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by))->all()),
+            array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by, $p->with ?? [], Stale::words($p, $d)))->all()),
             $this->exploded(),
             FixLists::state($d->asset_id),
         );

@@ -58,7 +58,7 @@ final readonly class Rack
     {
         $ids = $this->wanted()->orderByDesc('assets.updated_at')->orderBy('assets.id')->forPage($page, self::PAGE)->pluck('deliveries.id');
         $deliveries = Delivery::query()->select(self::COLUMNS)->with(['asset' => static fn (Relation $assets): EloquentBuilder => $assets->getQuery()->withCount('deliveries'), 'asset.standard'])
-            ->withExists(['packages as is_sealed' => static fn (EloquentBuilder $packages): EloquentBuilder => $packages->where('state', MakingState::Done)])->whereIn('id', $ids)->get();
+            ->withExists(['packages as is_sealed' => static fn (EloquentBuilder $packages): EloquentBuilder => $packages->where('state', MakingState::Done), 'packages as is_current' => static fn (EloquentBuilder $packages): EloquentBuilder => $packages->where('state', MakingState::Done)->whereColumn('sealed_of', 'deliveries.judged_of')])->whereIn('id', $ids)->get();
         $this->fill($deliveries->filter(static fn (Delivery $delivery): bool => RackRow::kept($delivery) === null));
         $byId = $deliveries->keyBy('id');
         $sentBack = FixLists::states($deliveries->map(static fn (Delivery $one): int => $one->asset_id)->all());
@@ -77,13 +77,14 @@ final readonly class Rack
     {
         $asset = $delivery->asset;
         $row = RackRow::kept($delivery) ?? RackRow::of($delivery, $asset->standard->parsed());
-        $isSealed = (bool) $delivery->getAttribute('is_sealed');
+        $wasSealed = (bool) $delivery->getAttribute('is_sealed');
+        $isSealed = $wasSealed && (bool) $delivery->getAttribute('is_current') && $delivery->standard_version === $asset->standard->version;
         $deliveries = $asset->getAttribute('deliveries_count');
 
         return new AssetRowData(
             $asset->id, $asset->name, $delivery->number, $delivery->id, is_int($deliveries) ? $deliveries : 1, $delivery->state, $delivery->isOver() ? null : DeliveryPage::progress($delivery)->doing, $delivery->verdict,
             $delivery->blockers, $delivery->cautions, $delivery->notes, $row->parts, $row->sets, $row->low, $row->high,
-            $row->stations($isSealed), ($delivery->checked_at ?? $delivery->created_at)->toIso8601String(), $asset->changed_by, $isSealed, $delivery->waits_for, $sentBack,
+            $row->stations($isSealed), ($delivery->checked_at ?? $delivery->created_at)->toIso8601String(), $asset->changed_by, $isSealed, $delivery->waits_for, $sentBack, $wasSealed && ! $isSealed,
         );
     }
 
@@ -98,7 +99,7 @@ final readonly class Rack
             return;
         }
         $reports = Delivery::query()->whereKey($deliveries->modelKeys())->pluck('report', 'id');
-        $deliveries->load(['files:id,delivery_id,name,kind,role,state,position', 'parts:id,delivery_id,file_id,name,triangles', 'sets:id,delivery_id,name,state', 'findings:id,delivery_id,station,severity,waived,position', 'packages:id,delivery_id,state']);
+        $deliveries->load(['files:id,delivery_id,name,kind,role,state,position', 'parts:id,delivery_id,file_id,name,triangles', 'sets:id,delivery_id,name,state', 'findings:id,delivery_id,station,severity,waived,position', 'packages:id,delivery_id,state,sealed_of']);
         foreach ($deliveries as $delivery) {
             $delivery->setAttribute('report', $reports[$delivery->id] ?? null);
             if ($delivery->isOver()) {

@@ -89,7 +89,12 @@ final class StationStates
             return ['computing', null];
         }
         if ($station === Station::HandOff) {
-            $sealed = $delivery->packages->where('state', MakingState::Done)->isNotEmpty();
+            $last = $delivery->packages->where('state', MakingState::Done)->last();
+            $stale = $last === null ? null : Stale::words($last, $delivery);
+            $sealed = $last !== null && $stale === null;
+            if ($stale !== null && $delivery->verdict === 'ready') {
+                return ['waiting', "the package is out of date: $stale"];
+            }
 
             return [$sealed ? 'clear' : 'waiting', $sealed ? null : ($delivery->verdict === 'ready' ? 'ready to seal' : (Judging::waitsFor($delivery->waits_for) ?? 'blocked'))];
         }

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use Anvil\Formats\FolderSink;
 use Anvil\Geometry\Bytes;
+use Anvil\Handoff\Extra;
+use Anvil\Handoff\MadeOf;
 use Anvil\Measures\Kind\Colors;
 use Anvil\Measures\Kind\Layout;
 use Anvil\Measures\Measures;
@@ -17,6 +20,7 @@ use Anvil\Proof\TrialBake;
 use Anvil\Proof\TrialMaps;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
+use Anvil\Unreadable;
 use App\Jobs\MakeOutput;
 use App\Models\Delivery;
 use App\Models\Output;
@@ -116,6 +120,50 @@ final class Trial
         }
 
         return ['asked' => $asked, 'inside' => $maps->inside(), 'missShare' => $maps->share(TexelRays::MISS), 'wrongShare' => $maps->share(TexelRays::WRONG), 'notShot' => (object) $maps->notShot, 'hasRays' => $maps->rays !== []];
+    }
+
+    /**
+     * The trial maps that go along with a package: of each pass the one that was baked last.
+     *
+     * @param  Measures  $measures  with meshes
+     * @param  string  $folder  a new one
+     *
+     * @throws Unreadable where none was baked
+     */
+    public static function extra(Delivery $delivery, Measures $measures, string $folder): Extra
+    {
+        $pages = [];
+        foreach ($measures->common()->pages() as $page) {
+            $pages[$page->name] = $page;
+        }
+        $last = [];
+        foreach ($delivery->outputs()->where('kind', self::KIND)->where('state', MakingState::Done)->orderBy('id')->get() as $output) {
+            $asked = self::asked($output);
+            $last["{$asked['page']} {$asked['pass']}"] = $output;
+        }
+        $isOwn = true;
+        $sink = new FolderSink($folder);
+        foreach ($last as $output) {
+            $asked = self::asked($output);
+            $page = $pages[$asked['page']] ?? null;
+            $isOwn = $isOwn && $page !== null && $output->key === self::key($measures, $page, $asked);
+            foreach (self::PASSES[$asked['pass']] ?? [] as $kind) {
+                $bytes = Store::get(self::path($delivery, $output, $kind));
+                if ($bytes !== null) {
+                    $stream = $sink->open(($page->file ?? 'page')."_$kind.png");
+                    fwrite($stream, $bytes);
+                    fclose($stream);
+                }
+            }
+        }
+        if ($last === []) {
+            $sink->discard();
+            throw Unreadable::because('no trial was baked yet: bake one on Proof, or leave the trial maps out');
+        }
+        $sink->commit();
+
+        // Baked of other meshes, sets or reaches, it says so by another hash.
+        return new Extra('trial', $folder, $isOwn ? MadeOf::of($measures->asset) : 'earlier');
     }
 
     /** Low point and high point of each texel, six float32, zeros where there is none. */

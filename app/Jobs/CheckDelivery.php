@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use Anvil\Asset\GivenMap;
 use Anvil\Changes\PartChange;
 use Anvil\Explode\ExplodePlan;
+use Anvil\Handoff\MadeOf;
 use Anvil\Handoff\Ticket;
 use Anvil\Measures\Kind\Changed;
 use Anvil\Measures\Kind\Layout;
@@ -64,10 +66,11 @@ final class CheckDelivery extends DeliveryJob
             'whole' => $whole === null ? null : ['clean' => $whole->isClean, 'out' => $whole->reach->out, 'in' => $whole->reach->in],
         ];
         $array = $report->toArray();
+        $ticket = Ticket::of($delivery->asset->name, $report)->toArray([]);
         $values = LimitValues::of($measures, $results, $report->waivers);
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
         // Cancelled or begun anew while it was being checked: what was found late is not put over that.
-        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra, $values): void {
+        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra, $values, $ticket): void {
             Judging::record($delivery, $report->results);
             KeptValues::keep($delivery->id, $values);
             $side = $measures->asset->sideToCome();
@@ -76,12 +79,13 @@ final class CheckDelivery extends DeliveryJob
                 'report' => [
                     ...($delivery->report ?? []), ...$extra,
                     'ids' => FoundIds::of($measures),
-                    'settings' => Ticket::of($delivery->asset->name, $report)->settings(),
+                    'settings' => $ticket['settings'], 'ticket' => array_intersect_key($ticket, ['shades' => 0, 'leftOut' => 0, 'ids' => 0, 'pages' => 0]),
                     'common' => $array['common'], 'sets' => $array['sets'],
                     'explode' => $plan === null ? null : [...$plan->toArray($measures->asset), 'conflicts' => (object) ExplodePlan::inTheWay($measures->asset, $clearances), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
                 ],
                 'core_version' => config()->string('anvil.core_version'),
                 'standard_version' => $delivery->asset->standard->version,
+                'judged_of' => MadeOf::of($measures->asset, [array_map(static fn (GivenMap $map): array => [$map->kind, $map->page, $map->sha256], $measures->asset->maps), $measures->layout, $delivery->asset->color_ids]),
                 'checked_at' => now(),
             ]);
             $delivery->unsetRelations();

@@ -5,11 +5,17 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use Anvil\Checks\Runner;
+use Anvil\Formats\Folder;
+use Anvil\Handoff\Extra;
+use Anvil\Handoff\ExtraFiles;
 use Anvil\Handoff\Package as CorePackage;
 use Anvil\Measures\NotKnown;
 use Anvil\Report\Report;
+use Anvil\Unreadable;
+use App\Deliveries\IdCut;
 use App\Deliveries\Store;
 use App\Deliveries\StoredDelivery;
+use App\Deliveries\Trial;
 use App\Deliveries\Waivers;
 use App\Models\Delivery;
 use App\Models\Package;
@@ -64,7 +70,17 @@ final class SealPackage extends MakingJob
         }
         $path = $delivery->folder()."/packages/$package->id.zip";
         $made = Store::work('.zip');
-        $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), $made);
+        $folder = Store::work('.along');
+        try {
+            $extras = $this->extras($delivery, $stored, $package->with ?? [], $folder);
+            $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), $made, $extras, null, $delivery->number);
+        } catch (Unreadable $error) {
+            $this->turn(MakingState::Failed, ['error' => $error->getMessage()]);
+
+            return;
+        } finally {
+            Folder::remove($folder);
+        }
         if ($result->findings !== []) {
             $this->turn(MakingState::Failed, ['error' => $result->findings[0]->message]);
 
@@ -74,7 +90,29 @@ final class SealPackage extends MakingJob
         Store::take($made, $path);
         $this->turn(MakingState::Done, [
             'error' => null, 'path' => $path, 'name' => "{$delivery->asset->key}_delivery_$delivery->number.zip",
-            'bytes' => $bytes, 'sha256' => $sha256,
+            'bytes' => $bytes, 'sha256' => $sha256, 'sealed_of' => $delivery->judged_of,
         ]);
+    }
+
+    /**
+     * What goes along, written anew from what is sealed.
+     *
+     * @param  list<string>  $kinds
+     * @return list<Extra>
+     *
+     * @throws Unreadable where there is nothing of a kind
+     */
+    private function extras(Delivery $delivery, StoredDelivery $stored, array $kinds, string $folder): array
+    {
+        if ($kinds === []) {
+            return [];
+        }
+        $measures = $stored->computing();
+        $out = [];
+        foreach ($kinds as $kind) {
+            $out[] = $kind === 'trial' ? Trial::extra($delivery, $measures, "$folder/$kind") : ExtraFiles::make($kind, $measures, $stored->givenFiles(), "$folder/$kind", IdCut::sheetOf($delivery->asset));
+        }
+
+        return $out;
     }
 }

@@ -20,6 +20,7 @@ use Illuminate\Support\Carbon;
  * @property int $id
  * @property int $asset_id
  * @property int $number
+ * @property string|null $judged_of hash of the files, choices, standard and maps that it was judged of
  * @property int|null $derived_from
  * @property int|null $exploded_from the delivery of the asset that this one is an exploded layout of
  * @property int|null $compared_to the delivery that what changed is told against

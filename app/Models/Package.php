@@ -20,6 +20,8 @@ use Illuminate\Support\Carbon;
  * @property string|null $path
  * @property int|null $bytes
  * @property string|null $sha256
+ * @property string|null $sealed_of hash of what it was sealed of (`Delivery::judged_of`)
+ * @property list<string>|null $with what goes along
  * @property string $sealed_by
  * @property Carbon $created_at
  * @property Delivery $delivery
@@ -33,7 +35,7 @@ final class Package extends Model
      */
     protected function casts(): array
     {
-        return ['state' => MakingState::class];
+        return ['state' => MakingState::class, 'with' => 'array'];
     }
 
     /**

@@ -39,7 +39,7 @@ final class AccessTest extends TestCase
                 'GET api/deliveries/{delivery}/intake', 'GET api/deliveries/{delivery}/pairing', 'GET api/deliveries/{delivery}/sets', 'GET api/deliveries/{delivery}/color-id', 'GET api/deliveries/{delivery}/clearance',
                 'GET api/deliveries/{delivery}/surface', 'GET api/deliveries/{delivery}/hand-off', 'GET api/deliveries/{delivery}/proof', 'GET api/deliveries/{delivery}/proof/{output}/{kind}', 'GET api/deliveries/{delivery}/retouch/{page}',
                 'GET api/deliveries/{delivery}/maps/{number}/{what}', 'GET api/deliveries/{delivery}/rays', 'GET api/deliveries/{delivery}/mesh/{kind}', 'GET api/deliveries/{delivery}/files/{file}/mesh', 'GET api/deliveries/{delivery}/pieces/{output}',
-                'GET api/deliveries/{delivery}/files/{file}/role', 'GET api/deliveries/{delivery}/changes', 'GET api/deliveries/{delivery}/download', 'POST api/deliveries/{delivery}/renames', 'GET api/fix-lists/{fixList}', 'GET api/outputs/{output}', 'GET api/packages/{package}',
+                'GET api/deliveries/{delivery}/files/{file}/role', 'GET api/deliveries/{delivery}/changes', 'GET api/deliveries/{delivery}/ticket/{form}', 'GET api/deliveries/{delivery}/download', 'POST api/deliveries/{delivery}/renames', 'GET api/fix-lists/{fixList}', 'GET api/outputs/{output}', 'GET api/packages/{package}',
             ],
             'hand-in' => [
                 'POST api/uploads', 'GET api/uploads/{upload}', 'PUT api/uploads/{upload}', 'POST api/deliveries', 'POST api/deliveries/{delivery}/cancel', 'POST api/deliveries/{delivery}/proof/{output}/cancel', 'POST api/deliveries/{delivery}/recheck',
@@ -214,7 +214,7 @@ final class AccessTest extends TestCase
         $list = FixList::query()->create(['asset_id' => $delivery->asset_id, 'delivery_id' => $delivery->id, 'to' => 'Mara Lind', 'by' => 'x', 'causes' => []]);
         $letter = Letter::query()->create(['to' => 'nobody@harbor.example', 'subject' => 'x', 'text' => 'x']);
         $person = Person::factory()->create();
-        $names = ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{standard}' => $delivery->asset->standard_id, '{file}' => $file->id, '{output}' => $output->id, '{package}' => $package->id, '{page}' => 0, '{number}' => 0, '{what}' => 'map', '{waiver}' => $waiver->id, '{fixList}' => $list->id, '{letter}' => $letter->id, '{person}' => $person->id, '{token}' => 999999, '{upload}' => Upload::query()->create(['name' => 'x.obj', 'bytes' => 1, 'uploaded_by' => 'x'])->id];
+        $names = ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{standard}' => $delivery->asset->standard_id, '{file}' => $file->id, '{form}' => 'html', '{output}' => $output->id, '{package}' => $package->id, '{page}' => 0, '{number}' => 0, '{what}' => 'map', '{waiver}' => $waiver->id, '{fixList}' => $list->id, '{letter}' => $letter->id, '{person}' => $person->id, '{token}' => 999999, '{upload}' => Upload::query()->create(['name' => 'x.obj', 'bytes' => 1, 'uploaded_by' => 'x'])->id];
 
         return [static fn (string $name): string => '/'.strtr(explode(' ', $name)[1], $names + ['{kind}' => str_contains($name, 'proof') ? 'normal' : 'single']), $delivery];
     }

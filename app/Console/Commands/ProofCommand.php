@@ -8,6 +8,7 @@ use Anvil\Checks\Finding;
 use Anvil\Checks\Proof\ProofRetouch;
 use Anvil\Checks\Words;
 use Anvil\Formats\FolderSink;
+use Anvil\Handoff\MadeOf;
 use Anvil\Measures\Kind\ReturnedMaps;
 use Anvil\Parallel\Forks;
 use Anvil\Proof\MapPng;
@@ -127,7 +128,7 @@ final class ProofCommand extends AnvilCommand
                     ...($told === null || $told['notShot'] === [] ? [] : ['notShot' => $told['notShot']]),
                 ];
             }
-            $document = ['size' => $size, 'pages' => $rows];
+            $document = ['size' => $size, 'of' => MadeOf::of($measures->asset), 'pages' => $rows];
             $stream = $sink->open('proof.json');
             fwrite($stream, json_encode($document, JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR)."\n");
             fclose($stream);

@@ -5,13 +5,20 @@ declare(strict_types=1);
 namespace App\Deliveries\Stations;
 
 use Anvil\Checks\Catalogue;
+use Anvil\Handoff\Extra;
+use App\Deliveries\Trial;
 use App\Deliveries\Waivers;
+use App\Http\Data\AlongData;
 use App\Http\Data\HandOffData;
 use App\Http\Data\MeasureData;
 use App\Http\Data\SettingData;
 use App\Http\Data\WaiverData;
+use App\Models\BakeSet;
 use App\Models\Delivery;
 use App\Models\Finding;
+use App\Models\Output;
+use App\Models\State\MakingState;
+use App\Models\State\SetState;
 use App\Models\Waiver;
 
 /**
@@ -21,7 +28,13 @@ final class HandOffPage
 {
     public static function of(Delivery $delivery): HandOffData
     {
-        return new HandOffData(self::settings($delivery), self::waivers($delivery));
+        /** @var array{shades?: list<array{set: string, by: string, share: float, wanted: bool}>, leftOut?: list<array{part: string, file: string}>, ids?: list<array{name: string, hex: string, parts: list<string>}>, pages?: list<array{page: string, texels: int, share: float}>} $ticket */
+        $ticket = $delivery->report['ticket'] ?? [];
+
+        return new HandOffData(
+            self::settings($delivery), self::waivers($delivery), $ticket['shades'] ?? [], array_column($ticket['leftOut'] ?? [], 'part'), $ticket['ids'] ?? [], $ticket['pages'] ?? [],
+            self::along($delivery, $ticket['pages'] ?? []),
+        );
     }
 
     /**
@@ -33,6 +46,19 @@ final class HandOffPage
         $settings = $delivery->report['settings'] ?? [];
 
         return array_map(static fn (array $row): SettingData => new SettingData($row['setting'], $row['value'], $row['reason']), $settings);
+    }
+
+    /**
+     * @param  list<mixed>  $pages
+     * @return list<AlongData>
+     */
+    private static function along(Delivery $delivery, array $pages): array
+    {
+        $isBaked = $delivery->outputs->contains(static fn (Output $output): bool => $output->kind === Trial::KIND && $output->state === MakingState::Done && Trial::isNew($delivery, $output));
+        $isMeasured = $delivery->sets->contains(static fn (BakeSet $set): bool => $set->state === SetState::Done);
+        $lacks = ['trial' => $isBaked ? null : 'bake a trial on Proof first', 'retouch' => $pages === [] ? 'the low poly has no UVs' : null, 'exploded' => $isMeasured ? null : 'no set was measured', 'cage' => $isMeasured ? null : 'no set was measured'];
+
+        return array_map(static fn (string $kind, string $words): AlongData => new AlongData($kind, $words, $lacks[$kind] ?? null), array_keys(Extra::KINDS), array_values(Extra::KINDS));
     }
 
     /**

@@ -11,6 +11,7 @@ use App\Deliveries\Deletion;
 use App\Deliveries\DeliveryPage;
 use App\Deliveries\DisplayFile;
 use App\Deliveries\HandIn;
+use App\Deliveries\SealedTicket;
 use App\Deliveries\Steps;
 use App\Deliveries\Store;
 use App\Deliveries\StreamedZip;
@@ -27,6 +28,7 @@ use App\Http\Requests\MirroredRequest;
 use App\Http\Requests\OutputRequest;
 use App\Http\Requests\ReachRequest;
 use App\Http\Requests\RoleRequest;
+use App\Http\Requests\SealRequest;
 use App\Jobs\MakeOutput;
 use App\Jobs\SealPackage;
 use App\Models\Asset;
@@ -261,21 +263,31 @@ final class DeliveryController extends Controller
         return response()->json(['id' => $output->id], 201);
     }
 
-    #[OA\Post(path: '/api/deliveries/{delivery}/packages', operationId: 'seal', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Begun'), new OA\Response(response: 422, description: 'Not ready')])]
-    public function seal(Delivery $delivery): JsonResponse
+    #[OA\Post(path: '/api/deliveries/{delivery}/packages', operationId: 'seal', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(content: new OA\JsonContent(properties: [new OA\Property(property: 'with', description: 'what goes along', type: 'array', items: new OA\Items(type: 'string', enum: ['exploded', 'cage', 'ids', 'trial', 'retouch']))])), responses: [new OA\Response(response: 201, description: 'Begun'), new OA\Response(response: 422, description: 'Not ready')])]
+    public function seal(SealRequest $request, Delivery $delivery): JsonResponse
     {
         $this->needsDone($delivery);
         if ($delivery->verdict !== 'ready') {
             throw ValidationException::withMessages(['delivery' => 'the asset is not ready; mend or waive what blocks it first']);
         }
-        $package = DB::transaction(function () use ($delivery): Package {
-            $package = $delivery->packages()->create(['sealed_by' => $this->user()]);
+        $package = DB::transaction(function () use ($request, $delivery): Package {
+            $package = $delivery->packages()->create(['sealed_by' => $this->user(), 'with' => $request->kinds()]);
             SealPackage::dispatch($delivery->id, $package->id)->onQueue(Steps::queueOf($delivery));
 
             return $package;
         });
 
         return response()->json(['id' => $package->id], 201);
+    }
+
+    /** The ticket as it would be sealed now: a page that stands alone and prints, or JSON. */
+    #[OA\Get(path: '/api/deliveries/{delivery}/ticket/{form}', operationId: 'ticket', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'form', in: 'path', required: true, schema: new OA\Schema(type: 'string', enum: ['html', 'json']))], responses: [new OA\Response(response: 200, description: 'The ticket', content: new OA\MediaType(mediaType: 'text/html')), new OA\Response(response: 422, description: 'Still being checked')])]
+    public function ticket(Delivery $delivery, string $form): Response
+    {
+        $this->needsDone($delivery);
+        $text = SealedTicket::of($delivery, $form === 'html');
+
+        return response($text, 200, ['Content-Type' => $form === 'html' ? 'text/html; charset=utf-8' : 'application/json', 'Content-Disposition' => ($form === 'html' ? 'inline' : 'attachment')."; filename=\"{$delivery->asset->key}_ticket.$form\"", 'Cache-Control' => 'no-cache']);
     }
 
     #[OA\Get(path: '/api/outputs/{output}', operationId: 'downloadOutput', parameters: [new OA\Parameter(name: 'output', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A zip', content: new OA\MediaType(mediaType: 'application/zip'))])]

@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * A row of the rack.
  */
-#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed', 'waitsFor', 'sentBack'])]
+#[OA\Schema(schema: 'AssetRowData', description: 'A row of the rack.', required: ['id', 'name', 'delivery', 'deliveryId', 'deliveries', 'state', 'doing', 'verdict', 'blockers', 'cautions', 'notes', 'parts', 'sets', 'lowTriangles', 'highTriangles', 'stations', 'changedAt', 'changedBy', 'sealed', 'waitsFor', 'sentBack', 'outdated'])]
 final readonly class AssetRowData
 {
     /**
@@ -59,6 +59,8 @@ final readonly class AssetRowData
         public ?string $waitsFor,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FixStateData')])]
         public ?FixStateData $sentBack,
+        #[OA\Property(type: 'boolean', description: 'what was sealed is out of date')]
+        public bool $outdated,
     ) {
     }
 }

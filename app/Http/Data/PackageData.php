@@ -10,9 +10,12 @@ use OpenApi\Attributes as OA;
 /**
  * A sealed package.
  */
-#[OA\Schema(schema: 'PackageData', description: 'A sealed package.', required: ['id', 'state', 'error', 'name', 'bytes', 'sha256', 'sealedAt', 'sealedBy'])]
+#[OA\Schema(schema: 'PackageData', description: 'A sealed package.', required: ['id', 'state', 'error', 'name', 'bytes', 'sha256', 'sealedAt', 'sealedBy', 'with', 'stale'])]
 final readonly class PackageData
 {
+    /**
+     * @param  list<string>  $with  what goes along
+     */
     public function __construct(
         #[OA\Property(type: 'integer')]
         public int $id,
@@ -30,6 +33,10 @@ final readonly class PackageData
         public string $sealedAt,
         #[OA\Property(type: 'string')]
         public string $sealedBy,
+        #[OA\Property(type: 'array', items: new OA\Items(type: 'string'))]
+        public array $with,
+        #[OA\Property(type: 'string', nullable: true, description: 'why it is out of date')]
+        public ?string $stale,
     ) {
     }
 }

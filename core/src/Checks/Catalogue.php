@@ -12,11 +12,6 @@ use Anvil\Unreadable;
  */
 final class Catalogue
 {
-    /** Codes that the check catalogue has and that are not looked for yet: a standard may name them already. A check that is built leaves this list. */
-    private const PLANNED = [
-        'package-stale', 'package-mixed',
-    ];
-
     /** @var list<Check>|null */
     private static ?array $all = null;
 
@@ -78,18 +73,10 @@ final class Catalogue
         return array_keys(array_filter(self::about(), static fn (About $about): bool => $about->ofFile));
     }
 
-    /**
-     * @return list<string> codes that the check catalogue has and that are not looked for yet
-     */
-    public static function planned(): array
-    {
-        return self::PLANNED;
-    }
-
-    /** Whether the check catalogue has a check, looked for already or not. */
+    /** Whether there is a check of this code. */
     public static function knows(string $code): bool
     {
-        return isset(self::about()[$code]) || in_array($code, self::PLANNED, true);
+        return isset(self::about()[$code]);
     }
 
     /**

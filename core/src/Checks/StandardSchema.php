@@ -21,9 +21,6 @@ final class StandardSchema
         foreach (Catalogue::about() as $about) {
             $checks[$about->code] = self::check($about);
         }
-        foreach (Catalogue::planned() as $code) {
-            $checks[$code] = ['type' => ['object', 'null'], 'description' => 'not looked for yet', 'properties' => self::severity(), 'additionalProperties' => false];
-        }
         ksort($checks);
 
         return [
@@ -73,9 +70,9 @@ final class StandardSchema
     /**
      * @return array<string, array<string, mixed>>
      */
-    private static function severity(?string $default = null): array
+    private static function severity(string $default): array
     {
-        return ['severity' => ['enum' => ['blocker', 'caution', 'note', 'off'], ...($default === null ? [] : ['default' => $default])], ...($default === null ? ['limit' => ['type' => ['number', 'null']], 'caution' => ['type' => ['number', 'null']]] : [])];
+        return ['severity' => ['enum' => ['blocker', 'caution', 'note', 'off'], 'default' => $default]];
     }
 
     public static function json(): string

@@ -32,13 +32,21 @@ final class Package
      *
      * @param  list<GivenFile>  $files  those of the report, in its order
      * @param  string  $path  of the zip; it is there only when all went well
-     * @return CheckResult of `package-readback`
+     * @param  list<Extra>  $extras  what goes along
+     * @param  string|null  $of  hash of what the extras have to be made of, and of what is sealed; null: of the report alone
+     * @param  int|null  $delivery  its number, where there are several
+     * @return CheckResult of `package-readback`, or of `package-mixed` where something does not belong in it
      *
      * @throws RuntimeException when it cannot be written
      */
-    public static function write(string $asset, Report $report, array $files, string $path): CheckResult
+    public static function write(string $asset, Report $report, array $files, string $path, array $extras = [], ?string $of = null, ?int $delivery = null): CheckResult
     {
         $start = hrtime(true);
+        $of ??= MadeOf::of($report->measures->asset);
+        $mixed = Extra::mixed($extras, $of);
+        if ($mixed !== []) {
+            return new CheckResult(Catalogue::about()['package-mixed'], 'found', null, $mixed, (hrtime(true) - $start) / 1e9);
+        }
         $folder = "$path.folder-".bin2hex(random_bytes(4));
         $sink = new FolderSink($folder);
         $temporary = "$path.part-".bin2hex(random_bytes(4));
@@ -48,7 +56,7 @@ final class Package
             }
             $sink->commit();
             $meant = self::sums($folder, $sink->names());
-            self::zip($asset, $report, $files, $folder, $meant, $temporary);
+            self::zip(Ticket::of($asset, $report, $of, $delivery), $files, $folder, $meant, $temporary, $extras);
             $findings = Readback::of($temporary, $meant, $report, WrittenNames::of($files, $report->measures->asset->standard));
             if ($findings === []) {
                 rename($temporary, $path);
@@ -67,9 +75,11 @@ final class Package
     /**
      * @param  list<GivenFile>  $files
      * @param  array<string, string>  $sums
+     * @param  list<Extra>  $extras
      */
-    private static function zip(string $asset, Report $report, array $files, string $folder, array $sums, string $path): void
+    private static function zip(Ticket $ticket, array $files, string $folder, array $sums, string $path, array $extras): void
     {
+        $report = $ticket->report;
         $rows = [];
         $roles = [];
         foreach (WrittenNames::of($files, $report->measures->asset->standard) as $i => $name) {
@@ -79,9 +89,15 @@ final class Package
         foreach ($sums as $name => $sum) {
             $rows[] = ['path' => "files/$name", 'role' => $roles[$name] ?? null, 'sha256' => $sum, 'bytes' => (int) filesize("$folder/$name")];
         }
-        $ticket = Ticket::of($asset, $report);
-        $json = json_encode($ticket->toArray($rows), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n";
-        $html = $ticket->html($rows);
+        $beside = $outputs = [];
+        foreach ($extras as $extra) {
+            foreach ($extra->files() as $name => $local) {
+                $beside[$name] = $local;
+                $outputs[] = ['path' => $name, 'kind' => $extra->kind, 'sha256' => (string) hash_file('sha256', $local), 'bytes' => (int) filesize($local), 'of' => $extra->of];
+            }
+        }
+        $json = json_encode($ticket->toArray($rows, $outputs), JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR)."\n";
+        $html = $ticket->html($rows, $outputs);
         $list = '';
         foreach ($sums as $name => $sum) {
             $list .= "$sum  files/$name\n";
@@ -103,6 +119,9 @@ final class Package
             }
             $list .= "$map->sha256  $name\n";
         }
+        foreach ($outputs as $output) {
+            $list .= "{$output['sha256']}  {$output['path']}\n";
+        }
         $list .= hash('sha256', $json)."  ticket.json\n".hash('sha256', $html)."  ticket.html\n";
         $zip = new ZipArchive;
         if ($zip->open($path, ZipArchive::CREATE | ZipArchive::EXCL) !== true) {
@@ -111,6 +130,10 @@ final class Package
         foreach (array_keys($sums) as $name) {
             $zip->addFile("$folder/$name", "files/$name");
             $zip->setMtimeName("files/$name", self::TIME);
+        }
+        foreach ($beside as $name => $local) {
+            $zip->addFile($local, $name);
+            $zip->setMtimeName($name, self::TIME);
         }
         foreach ([...$legend, 'ticket.json' => $json, 'ticket.html' => $html, 'SHA256SUMS' => $list] as $name => $content) {
             $zip->addFromString($name, $content);

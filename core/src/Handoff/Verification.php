@@ -29,7 +29,7 @@ final readonly class Verification
     private const BLOCK = 1 << 20;
 
     /**
-     * @param  list<Finding>  $findings  of `package-readback`; empty when all is as it says
+     * @param  list<Finding>  $findings  of `package-readback` and `package-mixed`; empty when all is as it says
      * @param  array<string, string>  $sums  name in the package → SHA-256, of what was read
      * @param  string|null  $asset  its name, where the ticket could be read
      * @param  string|null  $verdict  on the ticket
@@ -203,8 +203,23 @@ final readonly class Verification
                     $found[] = self::finding($name, 'its bytes are not those of the ticket');
                 }
             }
+            $of = $ticket->string('of');
+            $mixed = [];
+            foreach ($ticket->objects('outputs') as $output) {
+                $name = $output->string('path') ?? '';
+                $listed[$name] = true;
+                if (($real[$name] ?? null) !== $output->string('sha256')) {
+                    $found[] = self::finding($name, 'its bytes are not those of the ticket');
+                }
+                if ($output->string('of') !== $of) {
+                    $mixed[$output->string('kind') ?? ''] = true;
+                }
+            }
+            foreach (array_keys($mixed) as $kind) {
+                $found[] = Extra::finding($kind);
+            }
             foreach (array_keys($real) as $name) {
-                if (preg_match('#^(files|maps)/#', (string) $name) === 1 && ! isset($listed[$name])) {
+                if (preg_match('#^(files|maps|outputs)/#', (string) $name) === 1 && ! isset($listed[$name])) {
                     $found[] = self::finding((string) $name, 'it is not on the ticket');
                 }
             }

@@ -465,6 +465,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery}/ticket/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ticket as it would be sealed now: a page that stands alone and prints, or JSON. */
+        get: operations["ticket"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outputs/{output}": {
         parameters: {
             query?: never;
@@ -1244,6 +1261,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Something that can go along with a package. */
+        AlongData: {
+            /** @enum {string} */
+            kind: "exploded" | "cage" | "ids" | "trial" | "retouch";
+            words: string;
+            /** @description why it cannot */
+            lacks: string | null;
+        };
         /** @description An asset with its deliveries. */
         AssetData: {
             id: number;
@@ -1275,6 +1300,8 @@ export interface components {
             /** @description the side that is still to be handed in */
             waitsFor: string | null;
             sentBack: components["schemas"]["FixStateData"] | null;
+            /** @description what was sealed is out of date */
+            outdated: boolean;
         };
         /** @description Share of a set's seen low area that meets another set first. */
         BleedData: {
@@ -1678,6 +1705,24 @@ export interface components {
         HandOffData: {
             settings: components["schemas"]["SettingData"][];
             waivers: components["schemas"]["WaiverData"][];
+            shades: {
+                set: string;
+                by: string;
+                share: number;
+                wanted: boolean;
+            }[];
+            leftOut: string[];
+            legend: {
+                name: string;
+                hex: string;
+                parts: string[];
+            }[];
+            pages: {
+                page: string;
+                texels: number;
+                share: number;
+            }[];
+            along: components["schemas"]["AlongData"][];
         };
         /** @description What was done to an asset, the newest first. */
         HistoryData: {
@@ -1826,6 +1871,9 @@ export interface components {
             sha256: string | null;
             sealedAt: string;
             sealedBy: string;
+            with: string[];
+            /** @description why it is out of date */
+            stale: string | null;
         };
         /** @description What Pairing shows beside the parts. */
         PairingData: {
@@ -3167,7 +3215,14 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": {
+                    /** @description what goes along */
+                    with?: ("exploded" | "cage" | "ids" | "trial" | "retouch")[];
+                };
+            };
+        };
         responses: {
             /** @description Begun */
             201: {
@@ -3177,6 +3232,36 @@ export interface operations {
                 content?: never;
             };
             /** @description Not ready */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ticket: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery: number;
+                form: "html" | "json";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The ticket */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": unknown;
+                };
+            };
+            /** @description Still being checked */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -4,19 +4,23 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Button from '@mui/material/Button';
+import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { ApiError, useAct, type At } from '../api/client';
 import { bytes, length, percent, plural, scaleFor, when } from '../frame/format';
 import { causesOf, severityOf } from '../frame/causes';
 import { Mark } from '../frame/marks';
-import { Foot, Grow, Head, Scroll } from '../frame/sheet';
+import { Foot, Grow, Head, Scroll, Tick } from '../frame/sheet';
 import { useMay } from '../people/session';
+import { copyable, Copied, TicketRest, useCopy } from './TicketRest';
 import { SentBack, Waivers } from './Waivers';
 import { TicketBox, Way } from './looks';
 
 /** The ticket, and what stands in its way. */
 export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
-    const seal = useAct<void>(delivery.id, () => 'packages');
+    const seal = useAct<{ with: string[] }>(delivery.id, () => 'packages');
+    const [along, setAlong] = useState<string[]>([]);
+    const copy = useCopy();
     const maySeal = useMay('seal');
     const { pathname } = useLocation();
     const base = pathname.replace(/\/[^/]+$/, '');
@@ -24,7 +28,10 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
     const told = causesOf(delivery, 'hand-off').filter((one) => !one.cause.waived);
     const blockers = told.filter((one) => severityOf(one.cause) === 'blocker');
     const notRun = delivery.checks.filter((check) => check.state === 'not-run');
-    const sealed = delivery.packages.filter((one) => one.state === 'done').at(-1);
+    const last = delivery.packages.filter((one) => one.state === 'done').at(-1);
+    // What was sealed and is out of date is not what is handed off.
+    const sealed = last?.stale === null ? last : undefined;
+    const stale = last?.stale ?? null;
     const latest = delivery.packages.at(-1);
     const busy = latest !== undefined && !['done', 'failed'].includes(latest.state);
     const cautions = told.filter((one) => severityOf(one.cause) === 'caution').length;
@@ -42,15 +49,18 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                             ? 'Being checked'
                             : sealed
                               ? `Sealed ${when(sealed.sealedAt)}`
-                              : ready
-                                ? 'Ready to hand off'
-                                : delivery.verdict === 'waiting'
-                                  ? `Waiting for ${delivery.progress.waitsFor ?? 'the other side'}`
-                                  : `${plural(blockers.length + notRun.length, 'cause stands', 'causes stand')} in the way`
+                              : ready && stale !== null
+                                ? 'The package is out of date: seal again'
+                                : ready
+                                  ? 'Ready to hand off'
+                                  : delivery.verdict === 'waiting'
+                                    ? `Waiting for ${delivery.progress.waitsFor ?? 'the other side'}`
+                                    : `${plural(blockers.length + notRun.length, 'cause stands', 'causes stand')} in the way`
                     }
                 >
                     {delivery.checks.length > 0 &&
                         `${passed} checks passed, ${found} found something, ${delivery.checks.length - passed - found - notRun.length} had nothing to look at${notRun.length > 0 ? `, ${notRun.length} did not run` : ''}.`}
+                    {stale !== null && ` ${last?.name ?? 'The package'} was sealed ${when(last?.sealedAt ?? '')}; ${stale}.`}
                     {ready && cautions > 0 && ` ${plural(cautions, 'caution')} will be on the ticket.`}
                 </Head>
                 {delivery.state === 'done' && !ready && (
@@ -79,6 +89,14 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                         <span className="soft">
                             delivery {delivery.number} · {delivery.handedInBy} · {when(delivery.handedInAt)}
                         </span>
+                        {delivery.state === 'done' && (
+                            <span style={{ whiteSpace: 'nowrap' }}>
+                                <a href={`/api/deliveries/${delivery.id}/ticket/html`} target="_blank" rel="noreferrer">
+                                    Page to print
+                                </a>{' '}
+                                · <a href={`/api/deliveries/${delivery.id}/ticket/json`}>JSON</a>
+                            </span>
+                        )}
                     </div>
                     <h2>Files</h2>
                     <Table>
@@ -104,13 +122,21 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                     </Table>
                     <h2>Reach a set</h2>
                     <Table>
+                        <colgroup>
+                            <col />
+                            <col style={{ width: 136 }} />
+                            <col style={{ width: 84 }} />
+                            <col style={{ width: 136 }} />
+                            <col style={{ width: 84 }} />
+                            <col style={{ width: 118 }} />
+                        </colgroup>
                         <TableHead>
                             <TableRow>
                                 <TableCell>set</TableCell>
                                 <TableCell className="num">out</TableCell>
-                                <TableCell className="num">% of set size</TableCell>
+                                <TableCell className="num">% of set</TableCell>
                                 <TableCell className="num">in</TableCell>
-                                <TableCell className="num">% of set size</TableCell>
+                                <TableCell className="num">% of set</TableCell>
                                 <TableCell>why</TableCell>
                             </TableRow>
                         </TableHead>
@@ -118,9 +144,17 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                             {measured.slice(0, 300).map((set) => (
                                 <TableRow key={set.name}>
                                     <TableCell className="mono">{set.name}</TableCell>
-                                    <TableCell className="num">{length(set.inUse.out ?? 0, lengths)}</TableCell>
+                                    <TableCell className="num">
+                                        <Copied label={`reach out of ${set.name}`} value={copyable(set.inUse.out)} onCopy={copy}>
+                                            {length(set.inUse.out ?? 0, lengths)}
+                                        </Copied>
+                                    </TableCell>
                                     <TableCell className="num soft">{percent((set.inUse.out ?? 0) / (set.diagonal ?? 1))}</TableCell>
-                                    <TableCell className="num">{length(set.inUse.in ?? 0, lengths)}</TableCell>
+                                    <TableCell className="num">
+                                        <Copied label={`reach in of ${set.name}`} value={copyable(set.inUse.in)} onCopy={copy}>
+                                            {length(set.inUse.in ?? 0, lengths)}
+                                        </Copied>
+                                    </TableCell>
                                     <TableCell className="num soft">{percent((set.inUse.in ?? 0) / (set.diagonal ?? 1))}</TableCell>
                                     <TableCell className="soft">{set.reach ? 'set by the standard' : 'recommended'}</TableCell>
                                 </TableRow>
@@ -128,13 +162,21 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                         </TableBody>
                     </Table>
                     <Waivers delivery={delivery} />
+                    <TicketRest delivery={delivery} />
                     <h2>Bake settings</h2>
+                    <p className="soft" style={{ margin: '0 0 4px' }}>
+                        Click a value to copy it; a reach is copied as the number alone, in file units.
+                    </p>
                     <Table>
                         <TableBody>
                             {delivery.settings.map((row) => (
                                 <TableRow key={row.setting}>
                                     <TableCell style={{ width: '22%' }}>{row.setting}</TableCell>
-                                    <TableCell style={{ width: '38%', fontWeight: 600, overflow: 'visible' }}>{row.value}</TableCell>
+                                    <TableCell style={{ width: '38%', fontWeight: 600, overflow: 'visible' }}>
+                                        <Copied label={row.setting} value={row.value} onCopy={copy}>
+                                            {row.value}
+                                        </Copied>
+                                    </TableCell>
                                     <TableCell className="soft" style={{ overflow: 'visible' }}>
                                         {row.reason}
                                     </TableCell>
@@ -143,12 +185,33 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                         </TableBody>
                     </Table>
                 </TicketBox>
+                {delivery.state === 'done' && ready && maySeal && (
+                    <div role="group" aria-label="what goes along" style={{ marginTop: 14, display: 'flex', flexDirection: 'column' }}>
+                        <h2>What goes along with the package</h2>
+                        <p className="soft" style={{ margin: '2px 0' }}>
+                            Written from what is sealed, at the moment of sealing. The files, the ticket, the color ID legend and maps that came back are always in it.
+                        </p>
+                        {delivery.along.map((one) => (
+                            <Tick
+                                key={one.kind}
+                                checked={along.includes(one.kind)}
+                                disabled={one.lacks !== null}
+                                onTick={(on) => setAlong((old) => (on ? [...old, one.kind] : old.filter((kind) => kind !== one.kind)))}
+                            >
+                                {one.words}
+                                {one.lacks !== null && <span className="soft">, {one.lacks}</span>}
+                            </Tick>
+                        ))}
+                    </div>
+                )}
             </Scroll>
             <Foot>
                 <span className="soft ellipsis">
                     {sealed ? (
                         <>
-                            <b>{sealed.name}</b> · {bytes(sealed.bytes ?? 0)} · read back and found as meant
+                            <b>{sealed.name}</b> · {bytes(sealed.bytes ?? 0)}
+                            {sealed.with.length > 0 && `, with ${sealed.with.map((kind) => delivery.along.find((one) => one.kind === kind)?.words ?? kind).join(', ')}`} · read back
+                            and found as meant
                         </>
                     ) : ready ? (
                         'One zip: the files as handed in, the ticket, checksums. It is read back after writing.'
@@ -168,9 +231,9 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                     variant={ready && !sealed ? 'contained' : 'outlined'}
                     disabled={!ready || busy || delivery.state !== 'done' || !maySeal}
                     title={maySeal ? undefined : 'a technical artist seals packages'}
-                    onClick={() => seal.mutate()}
+                    onClick={() => seal.mutate({ with: along })}
                 >
-                    {busy ? 'Sealing…' : sealed ? 'Seal again' : 'Seal package'}
+                    {busy ? 'Sealing…' : last ? 'Seal again' : 'Seal package'}
                 </Button>
             </Foot>
         </>

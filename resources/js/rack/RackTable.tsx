@@ -45,6 +45,13 @@ function Verdict({ asset }: { asset: AssetRow }) {
             </>
         );
     }
+    if (asset.verdict === 'ready' && asset.outdated) {
+        return (
+            <b className="caution" title="its package was sealed of another standard or other choices">
+                <Mark kind="caution" /> package out of date
+            </b>
+        );
+    }
     return asset.verdict === 'ready' ? (
         <Ready>{asset.sealed ? '✓ SEALED' : '✓ READY'}</Ready>
     ) : (

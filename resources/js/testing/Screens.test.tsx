@@ -270,8 +270,9 @@ describe('hand-off', () => {
         const sent = serve();
         const { getByRole, user, unmount } = show(<HandOff delivery={winch()} />, '/assets/1/deliveries/1/hand-off');
         expect(getByRole('heading', { name: 'Ready to hand off' })).toBeDefined();
+        await user.click(getByRole('checkbox', { name: 'cages' }));
         await user.click(getByRole('button', { name: 'Seal package' }));
-        await expect.poll(() => sent.some((one) => one.path === '/api/deliveries/1/packages')).toBe(true);
+        await expect.poll(() => sent.find((one) => one.path === '/api/deliveries/1/packages')?.body).toEqual({ with: ['cage'] });
         unmount();
         const sealed = {
             id: 7,
@@ -282,9 +283,18 @@ describe('hand-off', () => {
             sha256: 'ab',
             sealedAt: '2026-11-28T00:00:00+00:00',
             sealedBy: 'a',
+            with: ['cage'],
+            stale: null,
         } as Delivery['packages'][number];
         const after = show(<HandOff delivery={winch({ packages: [sealed] })} />, '/assets/1/deliveries/1/hand-off');
         expect(after.getByRole('link', { name: 'Download package' }).getAttribute('href')).toBe('/api/packages/7');
+        expect(after.getByText(/with cages · read back/)).toBeDefined();
+        after.unmount();
+        // What is out of date is not handed out, and why is told.
+        const old = show(<HandOff delivery={winch({ packages: [{ ...sealed, stale: 'the standard is version 2 now' }] })} />, '/assets/1/deliveries/1/hand-off');
+        expect(old.getByRole('heading', { name: 'The package is out of date: seal again' })).toBeDefined();
+        expect(old.getByText(/the standard is version 2 now/)).toBeDefined();
+        expect(old.queryByRole('link', { name: 'Download package' })).toBeNull();
     });
 });
 

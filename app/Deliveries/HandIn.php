@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Zip\ZippedFiles;
+use Anvil\Handoff\Verification;
 use Anvil\Pairing\NameReading;
 use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Standard as Rules;
@@ -40,6 +41,17 @@ final class HandIn
         $unpacked = sys_get_temp_dir().'/anvil-'.bin2hex(random_bytes(8));
         try {
             $files = self::files($uploads, $unpacked);
+            $isPackage = count($uploads) === 1 && KnownFiles::isPackage(Store::here()->path($uploads[0]->path()));
+            $known = KnownFiles::of($files, $asset, $isPackage);
+            if ($known !== null) {
+                History::tell($known->asset, $known, 'handed in the same files once more');
+                Upload::query()->whereIn('id', array_map(static fn (Upload $upload): string => $upload->id, $uploads))->delete();
+                foreach ($uploads as $upload) {
+                    Store::here()->delete($upload->path());
+                }
+
+                return $known;
+            }
             // Each upload is taken once: of two who hand in the same, one is told.
             $delivery = DB::transaction(function () use ($uploads, $files, $asset, $name, $standard, $user, &$folder): Delivery {
                 $ids = array_map(static fn (Upload $upload): string => $upload->id, $uploads);
@@ -189,6 +201,21 @@ final class HandIn
     }
 
     /**
+     * @return string the folder in the package where its files lie
+     *
+     * @throws ValidationException where it is not as it was sealed
+     */
+    private static function sealed(string $path, string $name): string
+    {
+        $verification = Verification::of($path);
+        if (! $verification->isSound()) {
+            throw ValidationException::withMessages(['uploads' => "$name is a sealed package, and not as it was sealed: {$verification->findings[0]->message}. Ask for it again"]);
+        }
+
+        return 'files/';
+    }
+
+    /**
      * The files that came, those of a zip each by itself; a zip that cannot be unpacked stays as it is and is told of on reading.
      *
      * @param  list<Upload>  $uploads
@@ -202,8 +229,12 @@ final class HandIn
             if (strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)) === 'zip') {
                 try {
                     mkdir("$unpacked/$i", 0o700, true);
+                    $within = KnownFiles::isPackage($path) ? self::sealed($path, $upload->name) : null;
                     foreach (ZippedFiles::extract($path, "$unpacked/$i") as $name) {
-                        $out[] = ['name' => $name, 'path' => "$unpacked/$i/$name"];
+                        // Of a package, what was sealed as the delivery: not what was written from it.
+                        if ($within === null || str_starts_with($name, $within)) {
+                            $out[] = ['name' => substr($name, strlen($within ?? '')), 'path' => "$unpacked/$i/$name"];
+                        }
                     }
 
                     continue;

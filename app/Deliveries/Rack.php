@@ -23,7 +23,7 @@ final readonly class Rack
     public const PAGE = 100;
 
     /** What is read of a delivery: all but its report, which is large. */
-    private const COLUMNS = ['id', 'asset_id', 'number', 'state', 'step', 'run', 'verdict', 'waits_for', 'blockers', 'cautions', 'notes', 'summary', 'checked_at', 'created_at'];
+    private const COLUMNS = ['id', 'asset_id', 'number', 'standard_version', 'state', 'step', 'run', 'verdict', 'waits_for', 'blockers', 'cautions', 'notes', 'summary', 'checked_at', 'created_at'];
 
     /**
      * @param  string  $find  letters in the name of the asset or of one of its parts; empty for all

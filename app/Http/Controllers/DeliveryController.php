@@ -82,7 +82,7 @@ final class DeliveryController extends Controller
         }
         $delivery = $handIn->deliver($uploads, $request->asset());
 
-        return response()->json(new DeliveredData($delivery->asset_id, $delivery->id, $delivery->number), 201);
+        return response()->json(new DeliveredData($delivery->asset_id, $delivery->id, $delivery->number, $delivery->isOver() && ! $delivery->wasRecentlyCreated), 201);
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}', operationId: 'delivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A delivery', content: new OA\JsonContent(ref: '#/components/schemas/DeliveryData'))])]

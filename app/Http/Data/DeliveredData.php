@@ -9,7 +9,7 @@ use OpenApi\Attributes as OA;
 /**
  * Where a new delivery is.
  */
-#[OA\Schema(schema: 'DeliveredData', description: 'Where a new delivery is.', required: ['assetId', 'deliveryId', 'number'])]
+#[OA\Schema(schema: 'DeliveredData', description: 'Where a new delivery is.', required: ['assetId', 'deliveryId', 'number', 'known'])]
 final readonly class DeliveredData
 {
     public function __construct(
@@ -19,6 +19,8 @@ final readonly class DeliveredData
         public int $deliveryId,
         #[OA\Property(type: 'integer')]
         public int $number,
+        #[OA\Property(type: 'boolean', description: 'a delivery that was there: these are its files')]
+        public bool $known = false,
     ) {
     }
 }

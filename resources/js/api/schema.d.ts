@@ -1420,6 +1420,8 @@ export interface components {
             assetId: number;
             deliveryId: number;
             number: number;
+            /** @description a delivery that was there: these are its files */
+            known: boolean;
         };
         /** @description What bar, rail, stand and findings show of a delivery. */
         DeliveryData: {

@@ -10,6 +10,7 @@ import { handIn, useRack } from '../api/client';
 import { Bar } from '../frame/Bar';
 import { plural, whole } from '../frame/format';
 import { Anvil } from '../frame/marks';
+import { useNotice } from '../frame/Notice';
 import { Failure, Field, Head } from '../frame/sheet';
 import { App } from '../frame/looks';
 import type { Mode } from '../theme';
@@ -32,6 +33,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
     const top = useRef<HTMLElement>(null);
     const navigate = useNavigate();
     const client = useQueryClient();
+    const notice = useNotice();
 
     const send = async (files: File[]): Promise<void> => {
         if (files.length === 0) {
@@ -42,6 +44,9 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
         try {
             const delivered = await handIn(files, null, (share, name, waits) => setSending({ share, name, waits }));
             await client.invalidateQueries();
+            if (delivered.known) {
+                notice.done(`These are the files of delivery ${delivered.number}, as they went out: nothing new was made`);
+            }
             void navigate(`/assets/${delivered.assetId}/deliveries/${delivered.deliveryId}/pairing`);
         } catch (problem) {
             setRefused(problem instanceof Error ? problem.message : 'The files could not be handed in.');

@@ -11,13 +11,17 @@ use Anvil\Formats\FormatCatalogue;
 require __DIR__.'/../vendor/autoload.php';
 
 $index = "# Checks\n\nEvery check that is built, in the order of work. Written by `php bin/check-pages.php`.\n\n| code | severity | what | limit |\n|---|---|---|---|\n";
+/** @var array<string, string> $drawings */
+$drawings = require __DIR__.'/check-drawings.php';
+@mkdir(__DIR__.'/../docs/checks/drawings');
 foreach (Catalogue::about() as $about) {
+    file_put_contents(__DIR__."/../docs/checks/drawings/$about->code.svg", $drawings[$about->code]);
     $unit = match ($about->unit) {
         'share' => 'a share from 0 to 1', 'length' => 'a length in file units', 'deg' => 'degrees', 'px' => 'pixels at the map size of the standard', 'dE00' => 'CIE ΔE00', 'ratio' => 'a ratio', 'count' => 'a count', default => null,
     };
     $standard = $about->limit === null ? '' : sprintf("In a standard: `\"checks\":{\"%s\":{\"limit\":%s%s}}`%s\n\n", $about->code, json_encode($about->limit), $about->caution === null ? '' : ',"caution":'.json_encode($about->caution), $unit === null ? '' : ", $unit");
     $called = $about->symptoms === [] ? '' : '. The search finds it by: '.implode(', ', $about->symptoms).'.';
-    $page = "# `$about->code`: $about->title\n\nStation {$about->station->value} · {$about->severity->value}\n\n"
+    $page = "# `$about->code`: $about->title\n\nStation {$about->station->value} · {$about->severity->value}\n\n![the fault](drawings/$about->code.svg)\n\n"
         ."**Measured.** $about->measured\n\n**Limit.** $about->limitWords\n\n$standard"
         ."**What it looks like after a bake.** $about->afterBake$called\n\n**Remedy.** $about->remedy\n\n**Source.** $about->source\n";
     file_put_contents(__DIR__."/../docs/checks/$about->code.md", $page);

@@ -96,10 +96,15 @@ final class BordersAndKernelsTest extends TestCase
     public function test_every_check_has_its_page_in_the_docs_as_the_catalogue_says(): void
     {
         foreach (Catalogue::about() as $about) {
+            $drawing = Outside::root()."/docs/checks/drawings/$about->code.svg";
+            self::assertFileExists($drawing, 'every check has a drawing of its fault: bin/check-drawings.php');
+            $svg = simplexml_load_string((string) file_get_contents($drawing));
+            self::assertNotFalse($svg, $about->code);
+            self::assertNotSame('', (string) $svg->title, "$about->code: what the drawing shows");
             $path = Outside::root()."/docs/checks/$about->code.md";
             self::assertFileExists($path);
             $page = (string) file_get_contents($path);
-            foreach ([$about->title, $about->measured, $about->limitWords, $about->afterBake, $about->remedy, $about->source] as $text) {
+            foreach (['![the fault](drawings/'.$about->code.'.svg)', $about->title, $about->measured, $about->limitWords, $about->afterBake, $about->remedy, $about->source] as $text) {
                 self::assertStringContainsString($text, $page, "$about->code: run php bin/check-pages.php");
             }
             if ($about->limit !== null) {

@@ -21,7 +21,8 @@ final class WatchCommand extends AnvilCommand
         {--standard= : the studio\'s standard, JSON, for its suffixes}
         {--settled=5 : seconds without a change after which files are handed in}
         {--every=2 : seconds from look to look}
-        {--rounds=0 : look so many times and end; 0: until it is stopped}';
+        {--rounds=0 : look so many times and end; 0: until it is stopped}
+        {--json : tell what cannot be used as one JSON document}';
 
     protected $description = 'Hand in what is saved in a folder once it has stopped changing, and keep report.html and report.json beside it';
 

@@ -5,6 +5,7 @@ use App\Http\Controllers\AccountController;
 use App\Http\Controllers\ColorIdController;
 use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\FindingController;
+use App\Http\Controllers\GuideController;
 use App\Http\Controllers\MendController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\ProofController;
@@ -57,6 +58,9 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('rack', [RackController::class, 'index'])->can('view', Asset::class);
     Route::get('search', SearchController::class)->can('view', Asset::class);
+    Route::get('guide', [GuideController::class, 'index'])->can('view', Asset::class);
+    Route::get('guide/{page}', [GuideController::class, 'show'])->can('view', Asset::class);
+    Route::get('guide/pictures/{picture}', [GuideController::class, 'picture'])->can('view', Asset::class);
     Route::get('formats', [MendController::class, 'formats'])->can('view', Asset::class);
     Route::get('assets/{asset}', [RackController::class, 'show'])->can('view', 'asset');
     Route::get('assets/{asset}/history', [FindingController::class, 'history'])->can('view', 'asset');

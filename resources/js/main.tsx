@@ -16,6 +16,7 @@ import { HistoryPage } from './findings/HistoryPage';
 import { ToMendPage } from './findings/ToMendPage';
 import { NoticeProvider } from './frame/Notice';
 import { AssetFrame } from './frame/AssetFrame';
+import { GuidePage } from './frame/GuidePage';
 import { FormatsPage } from './intake/FormatsPage';
 import { AccountPage } from './people/AccountPage';
 import { InboxPage } from './people/InboxPage';
@@ -48,6 +49,8 @@ function Pages({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) => void })
                 <Route path="/" element={<RackPage {...page} />} />
                 <Route path="/formats" element={<FormatsPage {...page} />} />
                 <Route path="/account" element={<AccountPage {...page} />} />
+                <Route path="/guide" element={<GuidePage {...page} />} />
+                <Route path="/guide/:page" element={<GuidePage {...page} />} />
                 <Route path="/standards" element={<StandardsPage {...page} />} />
                 <Route path="/standards/:standardId" element={<StandardPage {...page} />} />
                 <Route path="/people" element={<PeoplePage {...page} />} />

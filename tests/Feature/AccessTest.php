@@ -34,7 +34,7 @@ final class AccessTest extends TestCase
     private const TABLE = [
         'artist, technical-artist, lead' => [
             'read' => [
-                'GET api/standards', 'GET api/checks', 'GET api/standards/{standard}', 'POST api/standards/{standard}/effect', 'POST api/standards/{standard}/learn',
+                'GET api/standards', 'GET api/checks', 'GET api/guide', 'GET api/guide/{page}', 'GET api/guide/pictures/{picture}', 'GET api/standards/{standard}', 'POST api/standards/{standard}/effect', 'POST api/standards/{standard}/learn',
                 'GET api/rack', 'GET api/search', 'GET api/formats', 'GET api/people', 'GET api/assets/{asset}', 'GET api/assets/{asset}/history', 'GET api/deliveries/{delivery}', 'GET api/deliveries/{delivery}/progress',
                 'GET api/deliveries/{delivery}/intake', 'GET api/deliveries/{delivery}/pairing', 'GET api/deliveries/{delivery}/sets', 'GET api/deliveries/{delivery}/color-id', 'GET api/deliveries/{delivery}/clearance',
                 'GET api/deliveries/{delivery}/surface', 'GET api/deliveries/{delivery}/hand-off', 'GET api/deliveries/{delivery}/proof', 'GET api/deliveries/{delivery}/proof/{output}/{kind}', 'GET api/deliveries/{delivery}/retouch/{page}',
@@ -214,7 +214,7 @@ final class AccessTest extends TestCase
         $list = FixList::query()->create(['asset_id' => $delivery->asset_id, 'delivery_id' => $delivery->id, 'to' => 'Mara Lind', 'by' => 'x', 'causes' => []]);
         $letter = Letter::query()->create(['to' => 'nobody@harbor.example', 'subject' => 'x', 'text' => 'x']);
         $person = Person::factory()->create();
-        $names = ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{standard}' => $delivery->asset->standard_id, '{file}' => $file->id, '{form}' => 'html', '{output}' => $output->id, '{package}' => $package->id, '{page}' => 0, '{number}' => 0, '{what}' => 'map', '{waiver}' => $waiver->id, '{fixList}' => $list->id, '{letter}' => $letter->id, '{person}' => $person->id, '{token}' => 999999, '{upload}' => Upload::query()->create(['name' => 'x.obj', 'bytes' => 1, 'uploaded_by' => 'x'])->id];
+        $names = ['{delivery}' => $delivery->id, '{asset}' => $delivery->asset_id, '{standard}' => $delivery->asset->standard_id, '{file}' => $file->id, '{form}' => 'html', '{picture}' => 'rack.png', '{output}' => $output->id, '{package}' => $package->id, '{page}' => 0, '{number}' => 0, '{what}' => 'map', '{waiver}' => $waiver->id, '{fixList}' => $list->id, '{letter}' => $letter->id, '{person}' => $person->id, '{token}' => 999999, '{upload}' => Upload::query()->create(['name' => 'x.obj', 'bytes' => 1, 'uploaded_by' => 'x'])->id];
 
         return [static fn (string $name): string => '/'.strtr(explode(' ', $name)[1], $names + ['{kind}' => str_contains($name, 'proof') ? 'normal' : 'single']), $delivery];
     }

@@ -6,9 +6,11 @@ namespace App\Http\Controllers;
 
 use Anvil\Checks\About;
 use Anvil\Checks\Search;
+use App\Guide\Manual;
 use App\Http\Data\FoundAssetData;
 use App\Http\Data\FoundCheckData;
 use App\Http\Data\FoundData;
+use App\Http\Data\FoundGuideData;
 use App\Http\Data\FoundPartData;
 use App\Http\Requests\SearchRequest;
 use Illuminate\Database\Query\Builder;
@@ -44,6 +46,7 @@ final class SearchController extends Controller
             array_values($assets->map(static fn (object $row): FoundAssetData => new FoundAssetData(self::number($row, 'asset'), self::text($row, 'name'), self::number($row, 'delivery')))->all()),
             array_values($found->map(static fn (object $row): FoundPartData => new FoundPartData(self::number($row, 'asset'), self::text($row, 'asset_name'), self::number($row, 'delivery'), self::text($row, 'name'), self::text($row, 'file')))->all()),
             array_map(static fn (About $about): FoundCheckData => new FoundCheckData($about->code, $about->title, $about->station->value, $about->afterBake, $about->remedy), array_slice(Search::of($find), 0, self::MOST)),
+            array_map(static fn (array $one): FoundGuideData => new FoundGuideData($one['page'], $one['title'], $one['anchor'], $one['told']), Manual::search($find, self::MOST)),
         ));
     }
 

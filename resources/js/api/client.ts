@@ -57,6 +57,7 @@ export type StandardRow = Schemas['StandardRowData'];
 export type StandardPage = Schemas['StandardPageData'];
 export type CheckLimits = Schemas['CheckLimitsData'];
 export type Effect = Schemas['EffectData'];
+export type GuidePage = Schemas['GuidePageData'];
 export type Learned = Schemas['LearnedData'];
 export type Rename = { fileId: number; from: string; to: string };
 

@@ -613,6 +613,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["guide"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guide/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["guidePage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guide/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["guidePicture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery}/renames": {
         parameters: {
             query?: never;
@@ -1694,6 +1742,14 @@ export interface components {
             assets: components["schemas"]["FoundAssetData"][];
             parts: components["schemas"]["FoundPartData"][];
             checks: components["schemas"]["FoundCheckData"][];
+            guide: components["schemas"]["FoundGuideData"][];
+        };
+        /** @description A section of the manual that the search found. */
+        FoundGuideData: {
+            page: string;
+            title: string;
+            anchor: string;
+            told: string;
         };
         /** @description A part that was found. */
         FoundPartData: {
@@ -1702,6 +1758,13 @@ export interface components {
             deliveryId: number;
             name: string;
             file: string;
+        };
+        /** @description A page of the manual. */
+        GuidePageData: {
+            page: string;
+            title: string;
+            html: string;
+            isCheck: boolean;
         };
         /** @description What Hand-off shows beside the packages. */
         HandOffData: {
@@ -3473,6 +3536,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryData"];
+                };
+            };
+        };
+    };
+    guide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The walks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        page: string;
+                        title: string;
+                    }[];
+                };
+            };
+        };
+    };
+    guidePage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A walk, or a check by its code */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuidePageData"];
+                };
+            };
+        };
+    };
+    guidePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
                 };
             };
         };

@@ -1,6 +1,7 @@
 import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
+import { Link } from 'react-router';
 
 const KEYS = [
     ['1 – 8', 'go to a station'],
@@ -25,6 +26,9 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
                         <kbd>{key}</kbd> {does}
                     </p>
                 ))}
+                <p style={{ margin: '14px 0 0' }}>
+                    The <Link to="/guide">guide</Link> walks through a day: of a technical artist, of an artist, of a pipeline.
+                </p>
             </DialogContent>
         </Dialog>
     );

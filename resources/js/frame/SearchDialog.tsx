@@ -39,7 +39,7 @@ export function hitsOf(found: Found, delivery: Delivery | null): Hit[] {
                     name: check.code,
                     told: [check.title, `after the bake: ${check.afterBake}`, count].filter(Boolean).join(' · '),
                     mono: true,
-                    to: delivery ? `${base(delivery.assetId, delivery.id)}/${check.station}${at}` : '',
+                    to: delivery && own.length > 0 ? `${base(delivery.assetId, delivery.id)}/${check.station}${at}` : `/guide/${check.code}`,
                 };
             }),
         ...found.parts.map((part, i): Hit => ({
@@ -57,6 +57,14 @@ export function hitsOf(found: Found, delivery: Delivery | null): Hit[] {
             told: '',
             mono: false,
             to: `${base(asset.assetId, asset.deliveryId)}/intake`,
+        })),
+        ...found.guide.map((one): Hit => ({
+            key: `guide ${one.page} ${one.anchor}`,
+            head: 'Guide',
+            name: one.title,
+            told: one.told,
+            mono: false,
+            to: `/guide/${one.page}#${one.anchor}`,
         })),
     ];
     // Without a delivery a check is told, and leads nowhere: what can be gone to comes first.

@@ -6,6 +6,7 @@ import Checkbox from '@mui/material/Checkbox';
 import MenuItem from '@mui/material/MenuItem';
 import TextField, { type TextFieldProps } from '@mui/material/TextField';
 import type { ReactNode, Ref } from 'react';
+import { Link, useLocation } from 'react-router';
 
 /** What the screens are put together from: a head that says the state in a sentence, the scrolled work area, the bar of acts at its foot. */
 export function Scroll({ children, still = false }: { children: ReactNode; still?: boolean }) {
@@ -26,11 +27,22 @@ export function Head({ title, children, acts }: { title: ReactNode; children?: R
     return (
         <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, alignItems: 'flex-start', mb: 1.5, flex: 'none', flexWrap: 'wrap' }}>
             <Box sx={{ flex: '1 1 300px', minWidth: 0 }}>
+                <GuideLink />
                 <h1>{title}</h1>
                 {children !== undefined && <Box sx={{ mt: 0.5, color: 'text.secondary', maxWidth: '70ch' }}>{children}</Box>}
             </Box>
             {acts !== undefined && <Box sx={{ display: 'flex', gap: 1, flex: 'none', alignItems: 'flex-start' }}>{acts}</Box>}
         </Box>
+    );
+}
+
+/** At a station: to what the guide says of it. */
+function GuideLink() {
+    const station = /\/deliveries\/[^/]+\/([a-z-]+)$/.exec(useLocation().pathname)?.[1];
+    return station === undefined || station === 'changes' ? null : (
+        <Link to={`/guide/technical-artist#${station}`} className="soft" style={{ float: 'right', marginLeft: 12, lineHeight: '28px' }}>
+            Guide
+        </Link>
     );
 }
 

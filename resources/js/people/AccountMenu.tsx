@@ -54,6 +54,7 @@ export function AccountMenu() {
                 <MenuItem onClick={go('/standards')}>Standards</MenuItem>
                 {me.may.includes('people') && <MenuItem onClick={go('/people')}>People</MenuItem>}
                 <MenuItem onClick={go('/account')}>Account and tokens</MenuItem>
+                <MenuItem onClick={go('/guide')}>Guide</MenuItem>
                 <MenuItem onClick={go('/formats')}>File formats</MenuItem>
                 {crew.length > 0 && <Divider />}
                 {crew

@@ -4,6 +4,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { useState } from 'react';
 import { ApiError, patience, rest, type At } from '../api/client';
 import { gauge, lantern, serve, show, winch } from '../testing/screen';
+import { hitsOf } from './SearchDialog';
 import { AssetFrame } from './AssetFrame';
 import { causesOf, choiceOf, extent, linesOf, step, type Line, type Told } from './causes';
 import { Findings } from './Findings';
@@ -282,6 +283,7 @@ describe('the search', () => {
             { code: 'name-case', title: 'Name in another letter case', station: 'pairing', afterBake: 'the part bakes flat', remedy: '' },
             { code: 'ray-lean', title: 'Details come out leaning', station: 'clearance', afterBake: 'leaning screws', remedy: '' },
         ],
+        guide: [{ page: 'artist', title: 'Mend it', anchor: 'mend-it', told: "An artist's walk" }],
     };
 
     it('opens at "/" and goes to what a symptom is caused by', async () => {
@@ -291,15 +293,27 @@ describe('the search', () => {
         await user.keyboard('/');
         await user.type(getByRole('searchbox', { name: /what a bad bake looks like/ }), 'flat');
         const options = await findAllByRole('option');
-        expect(options.map((one) => one.querySelector('b')?.textContent)).toEqual(['name-case', 'ray-lean', 'dial_low', 'Tide gauge']);
+        expect(options.map((one) => one.querySelector('b')?.textContent)).toEqual(['name-case', 'ray-lean', 'dial_low', 'Tide gauge', 'Mend it']);
         expect(options[1]?.textContent).toContain('not found on this delivery');
         await user.keyboard('{ArrowDown}{ArrowUp}{Enter}');
         const finding = gauge().findings.find((one) => one.code === 'name-case');
         expect(where()).toBe(`/assets/3/deliveries/3/pairing?finding=${finding?.id ?? ''}`);
     });
 
+    it('leads to the guide where a delivery has nothing of it', async () => {
+        serve({ '/api/deliveries/3': gauge(), '/api/search*': found });
+        const { findByRole, getByRole, findAllByRole, user, where } = show(frame);
+        await findByRole('heading', { name: '9 of 12 parts tie exactly' });
+        await user.keyboard('/');
+        await user.type(getByRole('searchbox', { name: /what a bad bake looks like/ }), 'flat');
+        await findAllByRole('option');
+        await user.keyboard('{ArrowDown}{Enter}');
+        expect(where()).toBe('/guide/ray-lean');
+        expect(hitsOf(found, null).map((hit) => hit.name)).toEqual(['dial_low', 'Tide gauge', 'Mend it', 'name-case', 'ray-lean']);
+    });
+
     it('says that nothing is known by that', async () => {
-        serve({ '/api/deliveries/3': gauge(), '/api/search*': { assets: [], parts: [], checks: [] } });
+        serve({ '/api/deliveries/3': gauge(), '/api/search*': { assets: [], parts: [], checks: [], guide: [] } });
         const { findByRole, getByRole, findByText, user } = show(frame);
         await findByRole('heading', { name: '9 of 12 parts tie exactly' });
         await user.click(getByRole('button', { name: /Search/ }));

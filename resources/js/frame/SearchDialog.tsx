@@ -67,8 +67,9 @@ export function hitsOf(found: Found, delivery: Delivery | null): Hit[] {
             to: `/guide/${one.page}#${one.anchor}`,
         })),
     ];
-    // Without a delivery a check is told, and leads nowhere: what can be gone to comes first.
-    return [...hits.filter((hit) => hit.to !== ''), ...hits.filter((hit) => hit.to === '')];
+    // Without a delivery a check leads to its page in the guide: assets and parts come first.
+    const isCheck = (hit: Hit): boolean => hit.key.startsWith('check ');
+    return delivery ? hits : [...hits.filter((hit) => !isCheck(hit)), ...hits.filter(isCheck)];
 }
 
 /** Searches assets, parts and checks from anywhere, and goes there. */
@@ -80,7 +81,7 @@ export function SearchDialog({ delivery, onClose }: { delivery: Delivery | null;
     const navigate = useNavigate();
     const hits = data && wanted !== '' ? hitsOf(data, delivery) : [];
     const go = (hit: Hit | undefined): void => {
-        if (hit && hit.to !== '') {
+        if (hit) {
             onClose();
             void navigate(hit.to);
         }
@@ -119,14 +120,7 @@ export function SearchDialog({ delivery, onClose }: { delivery: Delivery | null;
                                 {hit.head}
                             </ListSubheader>
                         )}
-                        <ListItemButton
-                            role="option"
-                            aria-selected={i === at}
-                            selected={i === at}
-                            disabled={hit.to === ''}
-                            onClick={() => go(hit)}
-                            sx={{ display: 'block', py: 0.5 }}
-                        >
+                        <ListItemButton role="option" aria-selected={i === at} selected={i === at} onClick={() => go(hit)} sx={{ display: 'block', py: 0.5 }}>
                             <b className={hit.mono ? 'mono' : undefined}>{hit.name}</b>
                             {hit.told !== '' && <span className="soft"> {hit.told}</span>}
                         </ListItemButton>

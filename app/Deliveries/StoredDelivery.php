@@ -134,6 +134,14 @@ final class StoredDelivery
         return $original === null ? null : Assembled::ofOriginal((new self($original))->alone()->asset);
     }
 
+    /** The plan that was handed in with an exploded layout; null where none was. */
+    public function plan(): ?string
+    {
+        $plan = $this->delivery->files->firstWhere('kind', 'plan');
+
+        return $plan === null || $plan->bytes > self::MOST_OF_PLAN ? null : Store::get($plan->path);
+    }
+
     /**
      * Names, bounds and counts, without a mesh; nothing is computed.
      *

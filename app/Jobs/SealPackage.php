@@ -73,7 +73,7 @@ final class SealPackage extends MakingJob
         $folder = Store::work('.along');
         try {
             $extras = $this->extras($delivery, $stored, $package->with ?? [], $folder);
-            $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), $made, $extras, null, $delivery->number);
+            $result = CorePackage::write($delivery->asset->name, $report, $stored->givenFiles(), $made, $extras, null, $delivery->number, $stored->plan());
         } catch (Unreadable $error) {
             $this->turn(MakingState::Failed, ['error' => $error->getMessage()]);
 

@@ -8,6 +8,8 @@ use Anvil\Formats\Folder;
 use Anvil\Handoff\Verification;
 use App\Deliveries\Store;
 use App\Models\Delivery;
+use App\Models\File;
+use App\Models\Output;
 use App\Models\Package;
 use App\Models\Standard;
 use Demo\SignalStation;
@@ -76,6 +78,46 @@ final class RoundTripTest extends TestCase
         $this->work();
         $files = Delivery::query()->findOrFail(is_int($new) ? $new : 0)->files->pluck('name')->sort()->values()->all();
         self::assertSame(['winch_high.mtl', 'winch_high.obj', 'winch_low.mtl', 'winch_low.obj'], $files);
+    }
+
+    public function test_exploded_and_mended_deliveries_that_were_sealed_are_known_when_they_come_back(): void
+    {
+        Standard::query()->update(['rules' => '{"name":"harbor rules","rays":{"setsKeptApart":false,"count":8192}}']);
+        $lantern = $this->handIn(array_map(file_get_contents(...), self::demoFiles(SignalStation::signalLantern(), $this->folder)));
+        $this->work();
+        $output = $this->postJson("/api/deliveries/$lantern/outputs", ['kind' => 'exploded'])->assertCreated()->json('id');
+        $this->work();
+        $files = [];
+        $zip = new ZipArchive;
+        $zip->open(Store::local((string) Output::query()->findOrFail(is_int($output) ? $output : 0)->path));
+        for ($i = 0; $i < $zip->numFiles; $i++) {
+            $files[(string) $zip->getNameIndex($i)] = (string) $zip->getFromIndex($i);
+        }
+        $apart = $this->handIn($files);
+        $this->work();
+        $this->getJson("/api/deliveries/$apart")->assertJsonPath('verdict', 'ready');
+        $this->postJson("/api/deliveries/$apart/packages")->assertCreated();
+        $this->work();
+        $sealed = Package::query()->where('delivery_id', $apart)->firstOrFail();
+        $bytes = (string) file_get_contents(Store::local((string) $sealed->path));
+        $this->postJson('/api/deliveries', ['uploads' => [$this->upload('lantern.zip', $bytes)]])->assertJsonPath('deliveryId', $apart)->assertJsonPath('known', true);
+        // Elsewhere, where nobody knows what it was, its plan tells: it went along.
+        DB::table('assets')->delete();
+        $new = $this->postJson('/api/deliveries', ['uploads' => [$this->upload('lantern.zip', $bytes)]])->assertCreated()->assertJsonPath('known', false)->json('deliveryId');
+        $this->work();
+        $this->getJson('/api/deliveries/'.(is_int($new) ? $new : 0))->assertJsonPath('verdict', 'ready')->assertJsonPath('exploded.moves.*.set', ['shutter_left', 'shutter_right']);
+
+        // Names that were mended here: the files themselves are known, without a package.
+        $gauge = $this->handIn(array_map(file_get_contents(...), self::demoFiles(SignalStation::tideGauge(), $this->folder)));
+        $this->work();
+        $mended = $this->postJson("/api/deliveries/$gauge/mend", ['renames' => [['fileId' => Delivery::query()->findOrFail($gauge)->files->firstWhere('name', 'gauge_high.obj')?->id, 'from' => 'needle_High', 'to' => 'needle_high']]])->assertCreated()->json('deliveryId');
+        $this->work();
+        $delivery = Delivery::query()->findOrFail(is_int($mended) ? $mended : 0);
+        $went = $delivery->files->mapWithKeys(static fn (File $file): array => [$file->name => (string) Store::get($file->path)])->all();
+        self::assertSame($delivery->id, $this->handIn($went));
+        $went['gauge_low.obj'] .= "# opened and saved\n";
+        self::assertNotSame($delivery->id, $this->handIn($went));
+        $this->work();
     }
 
     public function test_a_package_is_out_of_date_once_something_changed(): void

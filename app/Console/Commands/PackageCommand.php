@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use Anvil\Checks\Finding;
 use Anvil\Formats\Folder;
+use Anvil\Formats\FormatCatalogue;
 use Anvil\Handoff\Extra;
 use Anvil\Handoff\ExtraFiles;
 use Anvil\Handoff\Package;
@@ -20,6 +21,7 @@ final class PackageCommand extends AnvilCommand
     protected $signature = 'anvil:package '.self::INPUT.'
         {--rays= : samples, instead of the standard\'s}
         {--name= : the asset\'s name on the ticket; else that of the first file}
+        {--assembled=* : what an exploded input was before: its explode.json, which goes into the package, or the original file}
         {--with= : what goes along, with commas: exploded, cage, ids, retouch}
         {--proof= : folder that anvil:proof wrote of these files; its maps go along}
         {--out= : the zip to write}
@@ -46,7 +48,7 @@ final class PackageCommand extends AnvilCommand
             $folder = sys_get_temp_dir().'/anvil-extra-'.bin2hex(random_bytes(8));
             try {
                 $extras = array_map(static fn (string $kind): Extra => ExtraFiles::make($kind, $report->measures, $given, "$folder/$kind"), $kinds);
-                $sealed = Package::write(is_string($name) && $name !== '' ? $name : $stem, $report, $given, $out, [...$extras, ...$this->trial()]);
+                $sealed = Package::write(is_string($name) && $name !== '' ? $name : $stem, $report, $given, $out, [...$extras, ...$this->trial()], plan: $this->plan());
             } catch (Unreadable $error) {
                 throw new UnusableInput('input-unusable', $error->getMessage());
             } finally {
@@ -120,5 +122,17 @@ final class PackageCommand extends AnvilCommand
         }
 
         return [new Extra('trial', rtrim($folder, '/'), $of)];
+    }
+
+    /** The plan of an exploded input, where one was given. */
+    private function plan(): ?string
+    {
+        foreach ((array) $this->option('assembled') as $path) {
+            if (is_string($path) && FormatCatalogue::isExplodePlan(basename($path)) && is_file($path)) {
+                return (string) file_get_contents($path);
+            }
+        }
+
+        return null;
     }
 }

@@ -12,6 +12,7 @@ use Anvil\ColorId\Legend;
 use Anvil\Formats\Changes;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FolderSink;
+use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\Rewriter;
 use Anvil\Measures\Kind\Colors;
 use Anvil\Pairing\RoledPart;
@@ -35,11 +36,12 @@ final class Package
      * @param  list<Extra>  $extras  what goes along
      * @param  string|null  $of  hash of what the extras have to be made of, and of what is sealed; null: of the report alone
      * @param  int|null  $delivery  its number, where there are several
+     * @param  string|null  $plan  `explode.json` that was handed in with an exploded layout: without it nobody else knows what was moved
      * @return CheckResult of `package-readback`, or of `package-mixed` where something does not belong in it
      *
      * @throws RuntimeException when it cannot be written
      */
-    public static function write(string $asset, Report $report, array $files, string $path, array $extras = [], ?string $of = null, ?int $delivery = null): CheckResult
+    public static function write(string $asset, Report $report, array $files, string $path, array $extras = [], ?string $of = null, ?int $delivery = null, ?string $plan = null): CheckResult
     {
         $start = hrtime(true);
         $of ??= MadeOf::of($report->measures->asset);
@@ -55,7 +57,12 @@ final class Package
                 Rewriter::write($files[$i]->source, new Changes, $name, $sink);
             }
             $sink->commit();
-            $meant = self::sums($folder, $sink->names());
+            $names = $sink->names();
+            if ($plan !== null && ! in_array(FormatCatalogue::EXPLODE_PLAN, $names, true)) {
+                file_put_contents("$folder/".FormatCatalogue::EXPLODE_PLAN, $plan);
+                $names[] = FormatCatalogue::EXPLODE_PLAN;
+            }
+            $meant = self::sums($folder, $names);
             self::zip(Ticket::of($asset, $report, $of, $delivery), $files, $folder, $meant, $temporary, $extras);
             $findings = Readback::of($temporary, $meant, $report, WrittenNames::of($files, $report->measures->asset->standard));
             if ($findings === []) {

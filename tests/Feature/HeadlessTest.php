@@ -121,6 +121,24 @@ final class HeadlessTest extends TestCase
         self::assertIsArray($said);
         self::assertSame([0, 'ready', hash_file('sha256', $zip), []], [$code, $said['verdict'] ?? null, $said['package']['sha256'] ?? null, $said['findings'] ?? null]);
         self::assertContains('files/winch_low.obj', array_column((array) $said['files'], 'path'));
+        // Held against the files, the standard and the choices of today, and with what goes along.
+        [$low, $high] = [self::$folder.'/winch_low.obj', self::$folder.'/winch_high.obj'];
+        self::assertSame(0, $this->anvil('verify', $zip, "--with=$low", "--with=$high")[0]);
+        $later = self::$folder.'/later';
+        mkdir($later);
+        file_put_contents("$later/winch_high.obj", file_get_contents($high)."# saved again\n");
+        [$code, $json] = $this->anvil('verify', $zip, "--with=$low", "--with=$later/winch_high.obj", '--json');
+        self::assertSame([1, 'package-stale', 'winch_high.obj'], [$code, json_decode($json, true)['findings'][0]['code'] ?? null, json_decode($json, true)['findings'][0]['subject']['file'] ?? null]);
+        file_put_contents("$later/choices.json", '{"detachable":["crank"]}');
+        self::assertStringContainsString('as it was sealed, and out of date', $this->anvil('verify', $zip, "--choices=$later/choices.json")[1]);
+        self::assertSame(0, $this->anvil('proof', $low, $high, "--out=$later/proof", '--size=64', '--directions=16', '--rays=2048')[0]);
+        self::assertSame(0, $this->anvil('package', $low, $high, '--rays=4096', "--out=$later/along.zip", '--with=retouch', "--proof=$later/proof")[0]);
+        self::assertSame(0, $this->anvil('verify', "$later/along.zip")[0]);
+        [$code, $json] = $this->anvil('package', $low, "$later/winch_high.obj", '--rays=4096', "--out=$later/mixed.zip", "--proof=$later/proof", '--json');
+        self::assertSame([1, 'blocked', null, true], [$code, json_decode($json, true)['verdict'] ?? null, json_decode($json, true)['package'] ?? null, in_array('package-mixed', array_column(json_decode($json, true)['findings'] ?? [], 'code'), true)]);
+        self::assertFileDoesNotExist("$later/mixed.zip");
+        self::assertSame(2, $this->anvil('package', $low, $high, "--out=$later/x.zip", '--with=maps')[0]);
+        self::assertSame(2, $this->anvil('package', $low, $high, "--out=$later/x.zip", "--proof=$later", '--rays=4096')[0]);
         $bytes = (string) file_get_contents($zip);
         $bytes[intdiv(strlen($bytes), 2)] = chr(ord($bytes[intdiv(strlen($bytes), 2)]) ^ 1);
         file_put_contents($zip, $bytes);
@@ -131,6 +149,15 @@ final class HeadlessTest extends TestCase
         [$code, $json] = $this->anvil('verify', $zip, '--json');
         self::assertSame([1, 'package-readback'], [$code, json_decode($json, true)['findings'][0]['code'] ?? null]);
         self::assertSame(2, $this->anvil('verify', self::$folder.'/nowhere.zip')[0]);
+    }
+
+    public function test_a_watch_says_what_it_lacks(): void
+    {
+        foreach ([[self::$folder.'/nowhere'], [self::$folder]] as $arguments) {
+            [$code, $out, $err] = $this->anvil('watch', ...$arguments);
+            self::assertSame([2, ''], [$code, $out]);
+            self::assertMatchesRegularExpression('/is no folder|set ANVIL_TOKEN/', $err);
+        }
     }
 
     public function test_a_folder_of_assets_is_inspected_each_by_itself_and_goes_on_where_it_ended(): void

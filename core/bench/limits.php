@@ -47,7 +47,7 @@ try {
         $known = (hrtime(true) - $start) / 1e9;
         $start = hrtime(true);
         for ($i = 0; $i < 5; $i++) {
-            Runner::run($report->measures->under($standard));
+            Runner::run($report->measures);
         }
         printf("%d assets (%d bytes kept each): %.2f s from kept values; the checks themselves, measures at hand: %.2f s an asset, %.0f s for all\n", ASSETS, strlen($kept), $known, (hrtime(true) - $start) / 5e9, (hrtime(true) - $start) / 5e9 * ASSETS);
     }

@@ -109,6 +109,7 @@ final readonly class DeliveryPage
             array_values($d->packages->map(static fn (Package $p): PackageData => new PackageData($p->id, $p->state, $p->error, $p->name, $p->bytes, $p->sha256, $p->created_at->toIso8601String(), $p->sealed_by, $p->with ?? [], Stale::words($p, $d)))->all()),
             $this->exploded(),
             FixLists::state($d->asset_id),
+            $d->standard_version,
         );
     }
 

@@ -138,6 +138,7 @@ final class RoundTripTest extends TestCase
         $standard = Standard::query()->firstOrFail();
         $this->putJson("/api/standards/$standard->id", ['rules' => '{"name":"harbor rules","rays":{"count":4096},"triangleBudget":9000}', 'version' => 1])->assertOk();
         self::assertSame(['the standard is version 2 now, and the delivery was checked by version 1', [false, true]], [$stale(), $onRack()]);
+        self::assertStringContainsString('check the delivery again first', (string) $this->postJson("/api/deliveries/$id/packages")->assertUnprocessable()->json('message'));
         $this->postJson("/api/deliveries/$id/recheck")->assertNoContent();
         $this->work();
         self::assertSame(['something was decided anew since: sets, reach, IDs, roles, maps or the standard', [false, true]], [$stale(), $onRack()]);

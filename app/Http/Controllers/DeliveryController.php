@@ -270,6 +270,9 @@ final class DeliveryController extends Controller
         if ($delivery->verdict !== 'ready') {
             throw ValidationException::withMessages(['delivery' => 'the asset is not ready; mend or waive what blocks it first']);
         }
+        if ($delivery->standard_version !== $delivery->asset->standard->version) {
+            throw ValidationException::withMessages(['delivery' => 'the standard changed since it was checked; check the delivery again first']);
+        }
         $package = DB::transaction(function () use ($request, $delivery): Package {
             $package = $delivery->packages()->create(['sealed_by' => $this->user(), 'with' => $request->kinds()]);
             SealPackage::dispatch($delivery->id, $package->id)->onQueue(Steps::queueOf($delivery));

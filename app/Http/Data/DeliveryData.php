@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * What bar, rail, stand and findings show of a delivery.
  */
-#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'unit', 'stations', 'files', 'parts', 'sets', 'findings', 'causes', 'checks', 'explode', 'outputs', 'packages', 'exploded', 'sentBack'])]
+#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'unit', 'stations', 'files', 'parts', 'sets', 'findings', 'causes', 'checks', 'explode', 'outputs', 'packages', 'exploded', 'sentBack', 'judgedBy'])]
 final readonly class DeliveryData
 {
     /**
@@ -87,6 +87,8 @@ final readonly class DeliveryData
         public ?ExplodedData $exploded,
         #[OA\Property(nullable: true, oneOf: [new OA\Schema(ref: '#/components/schemas/FixStateData')])]
         public ?FixStateData $sentBack,
+        #[OA\Property(type: 'integer', nullable: true, description: 'version of the standard that it was judged by')]
+        public ?int $judgedBy,
     ) {
     }
 }

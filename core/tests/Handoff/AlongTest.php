@@ -53,7 +53,7 @@ final class AlongTest extends TestCase
         self::assertSame([], Package::write('Bollard', $report, $files, "$this->folder/whole.zip", $extras, null, 4)->findings);
         $zip = new ZipArchive;
         self::assertTrue($zip->open("$this->folder/whole.zip"));
-        foreach (['outputs/exploded/explode.json', 'outputs/exploded/bollard_low.obj', 'outputs/cage/bollard_cage.obj', 'outputs/ids/bollard_id.obj', 'outputs/ids/legend.json', 'outputs/retouch/plain_retouch.png'] as $name) {
+        foreach (['outputs/exploded/explode.json', 'outputs/exploded/bollard_low.obj', 'outputs/cage/bollard_cage.obj', 'outputs/ids/bollard_id.obj', 'outputs/ids/bollard_id.mtl', 'outputs/ids/legend.json', 'outputs/retouch/plain_retouch.png'] as $name) {
             self::assertNotFalse($zip->locateName($name), $name);
         }
         $ticket = Json::parse((string) $zip->getFromName('ticket.json'));

@@ -1506,6 +1506,8 @@ export interface components {
             packages: components["schemas"]["PackageData"][];
             exploded: components["schemas"]["ExplodedData"] | null;
             sentBack: components["schemas"]["FixStateData"] | null;
+            /** @description version of the standard that it was judged by */
+            judgedBy: number | null;
         };
         /** @description How far a delivery is. */
         DeliveryProgressData: {

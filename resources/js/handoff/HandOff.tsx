@@ -21,6 +21,10 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
     const seal = useAct<{ with: string[] }>(delivery.id, () => 'packages');
     const [along, setAlong] = useState<string[]>([]);
     const copy = useCopy();
+    const recheck = useAct<void>(delivery.id, () => 'recheck');
+    const mayMend = useMay('mend');
+    // Judged by an earlier version of the standard: what is sealed has to be judged by the one in force.
+    const outdated = delivery.state === 'done' && delivery.judgedBy !== null && delivery.judgedBy !== delivery.standard.version;
     const maySeal = useMay('seal');
     const { pathname } = useLocation();
     const base = pathname.replace(/\/[^/]+$/, '');
@@ -49,17 +53,20 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                             ? 'Being checked'
                             : sealed
                               ? `Sealed ${when(sealed.sealedAt)}`
-                              : ready && stale !== null
-                                ? 'The package is out of date: seal again'
-                                : ready
-                                  ? 'Ready to hand off'
-                                  : delivery.verdict === 'waiting'
-                                    ? `Waiting for ${delivery.progress.waitsFor ?? 'the other side'}`
-                                    : `${plural(blockers.length + notRun.length, 'cause stands', 'causes stand')} in the way`
+                              : ready && outdated
+                                ? 'The standard changed: check again'
+                                : ready && stale !== null
+                                  ? 'The package is out of date: seal again'
+                                  : ready
+                                    ? 'Ready to hand off'
+                                    : delivery.verdict === 'waiting'
+                                      ? `Waiting for ${delivery.progress.waitsFor ?? 'the other side'}`
+                                      : `${plural(blockers.length + notRun.length, 'cause stands', 'causes stand')} in the way`
                     }
                 >
                     {delivery.checks.length > 0 &&
                         `${passed} checks passed, ${found} found something, ${delivery.checks.length - passed - found - notRun.length} had nothing to look at${notRun.length > 0 ? `, ${notRun.length} did not run` : ''}.`}
+                    {outdated && stale === null && ` It was checked by version ${delivery.judgedBy ?? 0} of the standard; version ${delivery.standard.version} is in force.`}
                     {stale !== null && ` ${last?.name ?? 'The package'} was sealed ${when(last?.sealedAt ?? '')}; ${stale}.`}
                     {ready && cautions > 0 && ` ${plural(cautions, 'caution')} will be on the ticket.`}
                 </Head>
@@ -222,14 +229,19 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                 <Grow />
                 {seal.error instanceof ApiError && <span className="blocker">{seal.error.message}</span>}
                 {latest?.state === 'failed' && <span className="blocker">{latest.error}</span>}
+                {outdated && (
+                    <Button variant="contained" disabled={!mayMend || recheck.isPending} onClick={() => recheck.mutate()}>
+                        Check again
+                    </Button>
+                )}
                 {sealed && (
                     <Button variant="contained" href={`/api/packages/${sealed.id}`}>
                         Download package
                     </Button>
                 )}
                 <Button
-                    variant={ready && !sealed ? 'contained' : 'outlined'}
-                    disabled={!ready || busy || delivery.state !== 'done' || !maySeal}
+                    variant={ready && !sealed && !outdated ? 'contained' : 'outlined'}
+                    disabled={!ready || outdated || busy || delivery.state !== 'done' || !maySeal}
                     title={maySeal ? undefined : 'a technical artist seals packages'}
                     onClick={() => seal.mutate({ with: along })}
                 >

@@ -86,7 +86,9 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
             <Bar mode={mode} setMode={setMode}>
                 <b>Rack</b>
                 <span className="grow" />
-                <span className="crumb">standard: {rack?.standard ?? '…'}</span>
+                <Link to="/standards" className="crumb">
+                    standard: {rack?.standard ?? '…'}
+                </Link>
             </Bar>
             <RackBox ref={top}>
                 <Head

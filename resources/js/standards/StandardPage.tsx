@@ -104,7 +104,7 @@ function Editor({ page, all, checks }: { page: PageData; all: StandardRow[]; che
     return (
         <>
             <Box sx={{ flex: 1, minHeight: 0, display: 'flex' }}>
-                <Box component="main" aria-label="rules" sx={{ flex: '7 1 0', minWidth: 0, display: 'flex', flexDirection: 'column' }}>
+                <Box component="main" aria-label="rules" sx={{ flex: '7 1 0', minWidth: 0, display: 'flex', flexDirection: 'column', '& h2': { mt: '18px', mb: '4px' } }}>
                     <Scroll>
                         <Head
                             title={isChanged ? 'Changed, not saved' : `Version ${page.version}, in force for ${plural(page.assetCount, 'asset')}`}
@@ -159,7 +159,7 @@ function Editor({ page, all, checks }: { page: PageData; all: StandardRow[]; che
                             <Tab key={key} value={key} label={words} />
                         ))}
                     </Tabs>
-                    <Box sx={{ p: 2, overflowY: 'auto', flex: 1 }} tabIndex={0} role="region" aria-label={SIDES[side]}>
+                    <Box sx={{ p: 2, overflowY: 'auto', flex: 1, '& h2': { mt: '16px', mb: '4px' } }} tabIndex={0} role="region" aria-label={SIDES[side]}>
                         {side === 'effect' && <EffectPanel effect={effect} error={error} isWhole={isWhole} isChanged={isChanged} assets={page.assetCount} />}
                         {side === 'learn' && <Learn page={page} isChanged={isChanged} onTake={take} />}
                         {side === 'compare' && <Compare page={page} rules={draft} others={all} checks={checks} onTake={take} />}

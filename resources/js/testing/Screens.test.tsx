@@ -295,6 +295,13 @@ describe('hand-off', () => {
         expect(old.getByRole('heading', { name: 'The package is out of date: seal again' })).toBeDefined();
         expect(old.getByText(/the standard is version 2 now/)).toBeDefined();
         expect(old.queryByRole('link', { name: 'Download package' })).toBeNull();
+        old.unmount();
+        // Judged by an earlier version of the standard, it is checked again before anything is sealed.
+        const judged = show(<HandOff delivery={winch({ judgedBy: 0 })} />, '/assets/1/deliveries/1/hand-off');
+        expect(judged.getByRole('heading', { name: 'The standard changed: check again' })).toBeDefined();
+        expect(judged.getByRole('button', { name: 'Seal package' })).toHaveProperty('disabled', true);
+        await judged.user.click(judged.getByRole('button', { name: 'Check again' }));
+        await expect.poll(() => sent.some((one) => one.path === '/api/deliveries/1/recheck')).toBe(true);
     });
 });
 

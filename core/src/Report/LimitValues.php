@@ -36,7 +36,7 @@ final readonly class LimitValues
     private const HUGE = 1e9;
 
     /** More than their value decides, or what they look at goes by their limit. */
-    private const NOT_BY_VALUE = ['texel-density', 'reach-short', 'cage-pierced', 'span-closed', 'id-close', 'floater-rim', 'unit-mismatch', 'transform-unfrozen', 'proof-retouch', 'id-missing', 'uv-missing', 'cage-topology', 'cage-inverted', 'surfaces-cross'];
+    private const NOT_BY_VALUE = ['texel-density', 'reach-short', 'cage-pierced', 'span-closed', 'id-close', 'floater-rim', 'unit-mismatch', 'transform-unfrozen', 'proof-retouch', 'id-missing', 'uv-missing', 'cage-topology', 'cage-inverted', 'surfaces-cross', 'ray-lean'];
 
     /** Their built-in limit goes with the map size, and what they look at with their limit. */
     private const BY_MAP_SIZE = ['uv-padding', 'uv-border'];

@@ -24,7 +24,7 @@ final class LimitValuesTest extends TestCase
     private const FACTORS = [0.7, 1000.0];
 
     /**
-     * Every fixture of every check.
+     * A fixture of every check that has a limit.
      *
      * @param  Closure(): Report  $make
      */
@@ -61,6 +61,8 @@ final class LimitValuesTest extends TestCase
                     continue;
                 }
                 $tried++;
+                // Measures and what they have in common hold each other: what is not needed any more is large.
+                gc_collect_cycles();
                 $then = Runner::run($measures->under($other), $report->waivers, [$about->code]);
                 self::assertSame(self::counts($then)[$about->code] ?? [], $values->under($other)[$about->code] ?? [], "$about->code ".json_encode($other->checks[$about->code] ?? null).' '.json_encode($values->toArray()[$about->code]));
             }
@@ -73,8 +75,19 @@ final class LimitValuesTest extends TestCase
      */
     public static function fixtures(): iterable
     {
+        $about = Catalogue::about();
+        $seen = [];
         foreach (CheckFixturesTest::found() as $name => $fixture) {
-            yield $name => [$fixture[0]];
+            if ($name === 'waiver-died') {
+                yield $name => [$fixture[0]];
+            }
+            // Those that speak as a caution have a limit of their own to be tried.
+            $code = (string) preg_replace('/[ ,].*/', '', $name);
+            $key = str_contains($name, 'as a caution') ? "$code caution" : $code;
+            if (isset($about[$code]) && ($about[$code]->limit !== null || str_starts_with($code, 'uv-')) && ! isset($seen[$key])) {
+                $seen[$key] = true;
+                yield $name => [$fixture[0]];
+            }
         }
     }
 

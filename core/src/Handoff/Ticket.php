@@ -291,9 +291,12 @@ final readonly class Ticket
         $waiverRows = implode('', array_map(static fn (array $one): string => $cells('<code>'.$e($one['code']).'</code>', $e($one['message']), $e($one['by']), $e($one['reason'].($one['until'] === null ? '' : " (until {$one['until']})"))), $this->waivers()));
         $waiverTable = $waiverRows === '' ? '' : "<h2>Waived</h2><table><tr><th>check</th><th>what</th><th>by</th><th>reason</th></tr>$waiverRows</table>";
         $causes = $this->report->causes();
-        $findingRows = implode('', array_map(static fn (Cause $cause): string => $cells($mark($cause->severity).($cause->waived ? ' (waived)' : ''), '<code>'.$e($cause->code).'</code>', $e($cause->message)), $causes));
+        $isReady = $this->report->isReady();
+        $findingRows = implode('', array_map(static fn (Cause $cause): string => $cells($mark($cause->severity).($cause->waived ? ' (waived)' : ''), '<code>'.$e($cause->code).'</code>', $e($cause->message).($isReady ? '' : '<br><small>'.$e($cause->remedy).'</small>')), $causes));
         $findingTable = $causes === [] ? '<p>No findings.</p>' : "<table><tr><th>severity</th><th>check</th><th>what</th></tr>$findingRows</table>";
-        $verdict = $this->report->isReady() ? 'Ready to bake' : 'Not ready';
+        $verdict = $isReady ? 'Ready to bake' : 'Not ready';
+        // What stands in the way is what is read first.
+        [$findingsFirst, $findingsLast] = $isReady ? ['', "<h2>Findings</h2>$findingTable"] : ["<h2>Findings</h2>$findingTable", ''];
         $passed = count(array_filter($this->report->results, static fn (CheckResult $result): bool => $result->state === 'passed'));
         $all = count($this->report->results);
         $name = $e($this->asset);
@@ -312,13 +315,14 @@ final readonly class Ticket
             small{color:#5a6670}.verdict{display:inline-block;border:2px solid;padding:.2rem .7rem;font-weight:700}
             </style></head><body>
             <h1>$name$number</h1><p class="verdict">$verdict</p><p>$passed of $all checks passed; the others are below, or had nothing to look at.</p>
+            $findingsFirst
             <h2>Files</h2><table><tr><th>file</th><th>role</th><th>size</th><th>SHA-256</th></tr>$fileRows</table>
             $outputTable
             <h2>Bake settings</h2><table><tr><th>setting</th><th>value</th><th>why</th></tr>$settingRows</table>
             <h2>Reach a set</h2><table><tr><th>set</th><th>out</th><th>in</th><th>why</th></tr>$setRows</table>
             $shadeTable$outText$idTable$pageTable$mapTable$waiverTable
-            <h2>Findings</h2>$findingTable
-            <p><small>Sealed of <code class="sum">$of</code>: files, standard and choices as one hash.</small></p>
+            $findingsLast
+            <p><small>Of <code class="sum">$of</code>: the files, the standard and the choices as one hash.</small></p>
             </body></html>
 
             HTML;

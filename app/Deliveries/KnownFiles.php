@@ -31,7 +31,7 @@ final class KnownFiles
     }
 
     /**
-     * The newest delivery that has just these mesh files, under these names.
+     * The newest delivery that has just these files, under these names: meshes byte for byte, what lies beside them by its size.
      *
      * @param  list<array{name: string, path: string}>  $files
      * @param  Asset|null  $asset  only of this one
@@ -55,11 +55,11 @@ final class KnownFiles
             if ($delivery === null) {
                 continue;
             }
-            $own = $delivery->files->where('kind', 'mesh')->mapWithKeys(static fn (File $file): array => [$file->name => $file->sha256])->sortKeys()->all();
+            $own = $delivery->files->where('kind', '!=', 'map')->mapWithKeys(static fn (File $file): array => [$file->name => $file->kind === 'mesh' ? $file->sha256 : "$file->bytes bytes"])->sortKeys()->all();
             if ($sums === null) {
                 $sums = [];
-                foreach ($meshes as $mesh) {
-                    $sums[$mesh['name']] = (string) hash_file('sha256', $mesh['path']);
+                foreach ($files as $file) {
+                    $sums[$file['name']] = FormatCatalogue::isMesh($file['name']) ? (string) hash_file('sha256', $file['path']) : filesize($file['path']).' bytes';
                 }
                 ksort($sums);
             }

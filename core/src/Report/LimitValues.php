@@ -203,7 +203,7 @@ final readonly class LimitValues
         $kept = $this->codes[$code] ?? null;
         $about = Catalogue::about()[$code] ?? null;
         if ($kept === null || $about === null || ! is_numeric($kept['from'])) {
-            return $kept !== null && $kept['from'] === 'all';
+            return $kept !== null && $about !== null && $kept['from'] === 'all' && self::inForce($about, $standard) >= 0.0;
         }
         $limit = self::inForce($about, $standard);
 

@@ -8,11 +8,13 @@ use Anvil\Checks\Catalogue;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\OfResults;
 use Anvil\Checks\Runner;
+use Anvil\Modelling\Shapes;
 use Anvil\Report\LimitValues;
 use Anvil\Report\Report;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Checks\CheckFixturesTest;
 use Anvil\Tests\Measures\KeptInMemory;
+use Anvil\Tests\Support\Assets;
 use Closure;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -68,6 +70,38 @@ final class LimitValuesTest extends TestCase
             }
         }
         self::assertGreaterThan(0, $tried);
+    }
+
+    /** What keeps its limit has a value, too, and goes beyond a stricter one. */
+    public function test_what_passes_is_foretold_of_stricter_limits(): void
+    {
+        $report = Assets::report(
+            ['a_low' => Shapes::box(3, 2, 1), 'b_low' => Shapes::box(2, 2, 2)->moved(9, 0, 0)],
+            ['a_high' => Shapes::roundedBox(3, 2, 1, 0.02, 3, 2), 'b_high' => Shapes::roundedBox(2, 2, 2, 0.03, 3, 2)->moved(9, 0.002, 0)], '{"mapSize":256,"checks":{"name-unsafe":{"severity":"off"}}}',
+        );
+        $measures = $report->measures->keptIn(new KeptInMemory, true);
+        $standard = $measures->asset->standard;
+        $values = LimitValues::of($measures, Runner::run($measures));
+        $found = 0;
+        foreach (['silhouette-loss' => 1e-6, 'uv-use' => 0.999, 'high-not-denser' => 1e6, 'uv-stretch' => 1.0 + 1e-7, 'buried' => 1e-9, 'id-dull' => 0.9, 'rim-wave' => 1e-9] as $code => $limit) {
+            $other = $standard->withLimits([$code => ['limit' => $limit]]);
+            self::assertTrue($values->foretells($code, $other), $code);
+            $then = self::counts(Runner::run($measures->under($other), only: [$code]))[$code] ?? [];
+            self::assertSame($then, $values->under($other)[$code] ?? [], $code);
+            $found += array_sum($then);
+        }
+        self::assertGreaterThan(5, $found);
+        // A shift is measured, and what is under its limits was not told: only looser ones are foretold.
+        self::assertFalse($values->foretells('off-alignment', $standard->withLimits(['off-alignment' => ['limit' => 1e-5]])));
+        self::assertTrue($values->foretells('off-alignment', $standard->withLimits(['off-alignment' => ['limit' => 0.02]])));
+        self::assertFalse($values->foretells('no-such', $standard));
+        self::assertFalse($values->foretells('mesh-doubled', $standard->withLimits(['mesh-doubled' => ['limit' => -1.0]])), 'nothing is less than none');
+        // The worst of a check is what a limit has to let pass; what no limit decides is counted.
+        $strict = Standard::ofJson('{"mapSize":256,"checks":{"silhouette-loss":{"severity":"caution","limit":1e-6}}}');
+        $faults = array_values(array_filter($values->faults($strict), static fn (array $one): bool => $one['code'] === 'silhouette-loss'));
+        $worst = max(array_column($values->toArray()['silhouette-loss']['values'], 0));
+        self::assertSame([['code' => 'silhouette-loss', 'of' => 'limit', 'was' => 1e-6, 'value' => $worst, 'less' => false, 'count' => 2]], $faults);
+        self::assertGreaterThan(min(array_column($values->toArray()['silhouette-loss']['values'], 0)), $worst);
     }
 
     /**

@@ -21,7 +21,6 @@ export function useCopy(): (value: string) => void {
 export function Copied({ label, value, onCopy, children }: { label: string; value: string; onCopy: (value: string) => void; children: ReactNode }) {
     return (
         <ButtonBase
-            aria-label={`copy ${label}: ${value}`}
             title={`click to copy ${value}`}
             onClick={() => onCopy(value)}
             sx={{
@@ -34,6 +33,7 @@ export function Copied({ label, value, onCopy, children }: { label: string; valu
                 '&:hover': { bgcolor: 'var(--wash)' },
             }}
         >
+            <span className="visually-hidden">copy {label}: </span>
             {children}
         </ButtonBase>
     );

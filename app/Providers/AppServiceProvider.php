@@ -14,6 +14,7 @@ use App\Models\Letter;
 use App\Models\Output;
 use App\Models\Package;
 use App\Models\Person;
+use App\Models\Standard;
 use App\Models\Upload;
 use App\Models\Waiver;
 use App\People\InboxTransport;
@@ -98,7 +99,7 @@ final class AppServiceProvider extends ServiceProvider
     private function bindIds(): void
     {
         /** @var array<string, class-string<Model>> $models */
-        $models = ['asset' => Asset::class, 'delivery' => Delivery::class, 'file' => File::class, 'output' => Output::class, 'package' => Package::class, 'upload' => Upload::class, 'person' => Person::class, 'waiver' => Waiver::class, 'fixList' => FixList::class, 'letter' => Letter::class];
+        $models = ['asset' => Asset::class, 'delivery' => Delivery::class, 'file' => File::class, 'output' => Output::class, 'package' => Package::class, 'upload' => Upload::class, 'person' => Person::class, 'waiver' => Waiver::class, 'fixList' => FixList::class, 'letter' => Letter::class, 'standard' => Standard::class];
         foreach ($models as $name => $model) {
             Route::bind($name, static function (string $value) use ($name, $model): Model {
                 if ($name === 'upload' ? ! Str::isUuid($value) : preg_match('/^[1-9]\d{0,17}$/D', $value) !== 1) {

@@ -133,6 +133,8 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('line 2', 20);
         $this->assertAccessible('Intake with a broken file');
         $this->click('delivery 1');
+        // While the menu opens it moves.
+        usleep(700_000);
         $this->browser->findElement(WebDriverBy::xpath('//li[contains(., "Delete Float")]'))->click();
         $this->waitFor('will be gone for good');
         self::assertFalse($this->browser->findElement(WebDriverBy::cssSelector('button[type=submit]'))->isEnabled(), 'asked twice: its name is typed first');

@@ -69,7 +69,7 @@ final class Effects
     {
         [$codes, $byValues] = $this->changes();
         $first = $after === 0;
-        $rows = DB::table('deliveries')->join('assets', 'assets.id', '=', 'deliveries.asset_id')->where('assets.standard_id', $standard->id)->where('deliveries.state', DeliveryState::Done->value)
+        $rows = DB::table('deliveries')->join('assets', 'assets.id', '=', 'deliveries.asset_id')->where('assets.standard_id', $standard->id)->where('deliveries.state', DeliveryState::Done->value)->where('deliveries.asset_id', '>', $after)
             ->groupBy('deliveries.asset_id')->orderBy('deliveries.asset_id')->selectRaw('deliveries.asset_id as asset, max(deliveries.id) as delivery, max(assets.name) as name')->get();
         $newest = $open = [];
         foreach ($rows as $row) {
@@ -92,9 +92,6 @@ final class Effects
             }
         }
         foreach ($open as [$asset, $delivery, $name]) {
-            if ($asset <= $after) {
-                continue;
-            }
             if (isset($last) && microtime(true) > $this->until) {
                 return $last;
             }

@@ -47,6 +47,8 @@ final class CheckDelivery extends DeliveryJob
 
     protected function perform(Delivery $delivery): void
     {
+        // The one that it is judged by: it may be changed meanwhile.
+        $standardVersion = $delivery->asset->standard->version;
         $stored = new StoredDelivery($delivery);
         $measures = $stored->measured();
         $clearances = $measures->clearances();
@@ -70,7 +72,7 @@ final class CheckDelivery extends DeliveryJob
         $values = LimitValues::of($measures, $results, $report->waivers);
         $samples = array_sum(array_map(static fn ($clearance): int => $clearance->samples, $clearances));
         // Cancelled or begun anew while it was being checked: what was found late is not put over that.
-        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra, $values, $ticket): void {
+        $this->ifStillWanted(function (Delivery $delivery) use ($report, $array, $plan, $measures, $clearances, $samples, $extra, $values, $ticket, $standardVersion): void {
             Judging::record($delivery, $report->results);
             KeptValues::keep($delivery->id, $values);
             $side = $measures->asset->sideToCome();
@@ -84,7 +86,7 @@ final class CheckDelivery extends DeliveryJob
                     'explode' => $plan === null ? null : [...$plan->toArray($measures->asset), 'conflicts' => (object) ExplodePlan::inTheWay($measures->asset, $clearances), 'before' => (object) $plan->bleedBefore, 'after' => (object) $plan->bleedAfter, 'proved' => $plan->isProved(), 'samples' => $samples],
                 ],
                 'core_version' => config()->string('anvil.core_version'),
-                'standard_version' => $delivery->asset->standard->version,
+                'standard_version' => $standardVersion,
                 'judged_of' => MadeOf::of($measures->asset, [array_map(static fn (GivenMap $map): array => [$map->kind, $map->page, $map->sha256], $measures->asset->maps), $measures->layout, $delivery->asset->color_ids]),
                 'checked_at' => now(),
             ]);

@@ -16,6 +16,8 @@ use RuntimeException;
  */
 final class Watch
 {
+    private const RENAME = 'Rename the files of one of them';
+
     private const OVER = ['done', 'failed', 'cancelled'];
 
     /** Seconds after which a delivery that was told of is asked for again: it may be judged anew. */
@@ -91,6 +93,10 @@ final class Watch
             return;
         }
         $known = $this->state->of($asset->name);
+        if ($known !== null && $known['refused'] !== null && str_ends_with($known['refused'], self::RENAME) && $this->twin($asset, $assets) === null) {
+            // What stood in its way is gone.
+            $known = null;
+        }
         if ($known !== null && ! $known['handing'] && ($this->seen[$asset->name][2] ?? null) === $known['content']) {
             // Looked through since it changed last.
             $this->report($asset, $known);
@@ -111,7 +117,7 @@ final class Watch
         }
         $twin = $this->twin($asset, $assets);
         if ($twin !== null) {
-            $this->refused($asset, "$twin is an asset of the same name: the rack cannot tell them apart. Rename the files of one of them", $content);
+            $this->refused($asset, "$twin is an asset of the same name: the rack cannot tell them apart. ".self::RENAME, $content);
 
             return;
         }

@@ -128,6 +128,11 @@ final class WatchTest extends TestCase
         $this->look(4.0, 4);
         self::assertSame(1, Delivery::query()->count());
         self::assertStringContainsString('b/bitt is an asset of the same name', (string) file_get_contents("$this->folder/c/report.json"));
+        // Once the other has another name, this one is taken as it is.
+        rename("$this->folder/b/bitt_low.obj", "$this->folder/b/bollard_low.obj");
+        rename("$this->folder/b/bitt_high.obj", "$this->folder/b/bollard_high.obj");
+        $this->look(4.0, 4);
+        self::assertContains('c/bitt is handed in as delivery 2', $this->told);
         // Two assets in one folder have a report each.
         $this->save('post', 0.0);
         $this->save('ring', 0.0);

@@ -135,10 +135,28 @@ abstract class BrowserTestCase extends TestCase
         self::assertSame('yes', $this->browser->findElement(WebDriverBy::className('stand'))->getAttribute('data-drawn'));
     }
 
+    /**
+     * Waits until something holds.
+     *
+     * @param  callable(): bool  $holds
+     */
+    protected function until(callable $holds, string $else, int $seconds = 10): void
+    {
+        for ($i = 0; $i < 10 * $seconds; $i++) {
+            if ($holds()) {
+                return;
+            }
+            usleep(100_000);
+        }
+        self::fail($else);
+    }
+
     /** Drags from the middle of an element sideways, by the mouse. */
     protected function drag(WebDriverElement $from, int $pixels): void
     {
         $tools = new ChromeDevToolsDriver($this->browser);
+        // A menu that is still closing lies over it.
+        $this->until(fn (): bool => $this->browser->executeScript('const box = arguments[0].getBoundingClientRect(); return arguments[0].contains(document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2))', [$from]) === true, 'what is to be dragged lies under something');
         $x = $from->getLocation()->getX() + intdiv($from->getSize()->getWidth(), 2);
         $y = $from->getLocation()->getY() + intdiv($from->getSize()->getHeight(), 2);
         foreach ([['mouseMoved', 0, 0], ['mousePressed', 0, 1], ['mouseMoved', intdiv($pixels, 2), 1], ['mouseMoved', $pixels, 1], ['mouseReleased', $pixels, 0]] as [$type, $by, $buttons]) {

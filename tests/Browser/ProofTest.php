@@ -77,7 +77,7 @@ final class ProofTest extends BrowserTestCase
         $divider = $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'));
         self::assertSame('50', $divider->getAttribute('aria-valuenow'));
         $this->drag($divider, 90);
-        self::assertGreaterThan(60, (int) $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'))->getAttribute('aria-valuenow'));
+        $this->until(fn (): bool => (int) $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'))->getAttribute('aria-valuenow') > 60, 'the divider was not dragged');
         $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'))->sendKeys([WebDriverKeys::ARROW_LEFT, WebDriverKeys::ARROW_LEFT]);
         self::assertLessThan((int) $divider->getAttribute('aria-valuemax'), (int) $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'))->getAttribute('aria-valuenow'));
         $this->assertAccessible('Proof with a map that came back');

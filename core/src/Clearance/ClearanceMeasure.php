@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Place\Facing;
+use Anvil\Place\FacingMask;
 use Anvil\Rays\HighShells;
 use Anvil\Rays\HighSurface;
 use Anvil\Rays\Hits;
@@ -16,7 +17,6 @@ use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Shooting;
 use Anvil\Rays\Spread;
 use Anvil\Rays\Visibility;
-use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\RaySettings;
 use Anvil\Standard\Reach;
@@ -165,23 +165,16 @@ final class ClearanceMeasure
             return [$samples, $ofLow, $ofHigh];
         }
         $kept = [];
-        $cast = $facing->highShells === [] ? null : new SegmentCast($high->tree());
-        $shells = $cast === null ? [] : $high->shells();
+        $mask = new FacingMask($facing, $high, $this->d);
         for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
-            if (isset($facing->lowTriangles[$samples->triangle[$i]])) {
+            $by = $mask->of($samples->triangle[$i], $samples->px[$i], $samples->py[$i], $samples->pz[$i], $samples->nx[$i], $samples->ny[$i], $samples->nz[$i]);
+            if ($by === FacingMask::BY_LOW) {
                 $ofLow += $samples->weight[$i];
-
-                continue;
+            } elseif ($by === FacingMask::BY_HIGH) {
+                $ofHigh += $samples->weight[$i];
+            } else {
+                $kept[] = $i;
             }
-            $cast?->all($samples->px[$i], $samples->py[$i], $samples->pz[$i], $samples->nx[$i], $samples->ny[$i], $samples->nz[$i], -$this->d, $this->d, 0);
-            foreach ($cast->triangle ?? [] as $triangle) {
-                if (isset($facing->highShells[$shells[$triangle]])) {
-                    $ofHigh += $samples->weight[$i];
-
-                    continue 2;
-                }
-            }
-            $kept[] = $i;
         }
 
         return [$samples->only($kept), $ofLow, $ofHigh];

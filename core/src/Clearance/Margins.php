@@ -16,7 +16,8 @@ use Anvil\Spatial\TriangleTree;
  */
 final class Margins
 {
-    private const JOINED = 1.5;
+    /** Of their spacing: places no further apart than this are joined, and no further from a border lie at it. */
+    public const JOINED = 1.5;
 
     /**
      * @param  list<int>  $misses  numbers of samples that meet nothing
@@ -90,7 +91,7 @@ final class Margins
     }
 
     /** The border edges as triangles without width; null where there are none. */
-    private static function borderTree(LowSurface $low): ?TriangleTree
+    public static function borderTree(LowSurface $low): ?TriangleTree
     {
         $triangles = [];
         foreach ($low->borders as $half => $isBorder) {

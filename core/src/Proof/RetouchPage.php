@@ -19,7 +19,7 @@ final readonly class RetouchPage
      * @param  int  $times  texels of the map to one of the mask, a side
      * @param  int  $inside  texels inside islands, at the map size
      * @param  int  $texels  of the mask, at the map size
-     * @param  float  $seenShare  share of the texels inside that miss or go wrong and are seen, not grown
+     * @param  float  $seenShare  share of the texels inside that miss or go wrong and are seen, not grown, margins of the low poly apart
      * @param  array<int, list<array{int, int}>>  $rows  row → first and last column of each run of the mask, apart and ascending
      * @param  list<array{kind: string, set: string, texels: int, x: int, y: int, where: array{float, float, float}}>  $areas  what hangs together, the largest first; px at the map size
      */
@@ -102,24 +102,10 @@ final readonly class RetouchPage
         $out = [];
         foreach ($found as $set => $one) {
             $runs = $one['runs'];
-            $root = array_keys($runs);
-            $rows = [];
-            foreach ($runs as $i => [$y]) {
-                $rows[$y][] = $i;
-            }
-            foreach ($runs as $i => [$y, $from, $to, $kind]) {
-                foreach ([...($rows[$y] ?? []), ...($rows[$y - 1] ?? [])] as $j) {
-                    [, $f, $t, $k] = $runs[$j];
-                    if ($j !== $i && $k === $kind && $f <= $to + 1 && $t >= $from - 1) {
-                        $a = self::root($root, $i);
-                        $b = self::root($root, $j);
-                        $root[max($a, $b)] = min($a, $b);
-                    }
-                }
-            }
+            $roots = RunAreas::of($runs);
             $areas = [];
             foreach ($runs as $i => [$y, $from, $to, $kind]) {
-                $r = self::root($root, $i);
+                $r = $roots[$i];
                 $areas[$r] ??= ['kind' => $kind === TexelRays::MISS ? 'miss' : 'wrong', 'set' => (string) $set, 'texels' => 0, 'x' => $from, 'y' => $y, 'where' => $one['where'][$i], 'widest' => -1];
                 $areas[$r]['texels'] += $to - $from + 1;
                 // The place that stands for it lies in its widest run.
@@ -135,18 +121,6 @@ final readonly class RetouchPage
         usort($out, static fn (array $a, array $b): int => [$b['texels'], $a['y'], $a['x']] <=> [$a['texels'], $b['y'], $b['x']]);
 
         return array_slice($out, 0, 200);
-    }
-
-    /**
-     * @param  array<int, int>  $root
-     */
-    private static function root(array &$root, int $i): int
-    {
-        while ($root[$i] !== $i) {
-            $i = $root[$i] = $root[$root[$i]];
-        }
-
-        return $i;
     }
 
     /**

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace Anvil\Proof;
 
+use Anvil\Clearance\Margins;
+use Anvil\Place\FacingMask;
 use Anvil\Rays\Visibility;
 use Anvil\Sets\BakeSet;
+use Anvil\Spatial\NearestPoint;
 
 /**
  * Texels of one set on one page whose rays miss or go wrong, at the map size: what is left to paint by hand after the bake.
@@ -57,10 +60,11 @@ final class RetouchTexels
      * @param  string  $owners  triangle of the page at each texel (`PageRaster::packed`)
      * @param  bool  $isClean  whether the set's rays told of no miss and no wrong hit
      * @param  Visibility|null  $visibility  null: all is seen
+     * @param  FacingMask|null  $mask  rays that it knows as meaningless are not told
      * @return array{runs: list<array{int, int, int, int}>, seen: int, where: array<int, array{float, float, float}>} row, first and last column, MISS or WRONG;
-     *                                                                                                                texels of these that are seen; the low place of the first texel of each run
+     *                                                                                                                texels of these that are seen, those of margins apart; the low place of the first texel of each run
      */
-    public static function of(TexelRays $rays, ProofPage $page, BakeSet $set, string $owners, int $size, bool $isClean, ?Visibility $visibility): array
+    public static function of(TexelRays $rays, ProofPage $page, BakeSet $set, string $owners, int $size, bool $isClean, ?Visibility $visibility, ?FacingMask $mask = null): array
     {
         $first = $starts = [];
         $at = 0;
@@ -79,11 +83,14 @@ final class RetouchTexels
 
             return $owner >= 0 && $first[$page->partOf[$owner]] >= 0;
         };
-        $shoot = static function (int $texel) use ($rays, $page, $owners, $first, $size): string {
+        $shoot = static function (int $texel) use ($rays, $page, $owners, $first, $size, $mask): string {
             $owner = PageRaster::at($owners, $texel);
             [$u, $v, $w] = $page->corners($owner, ($texel % $size + 0.5) / $size, 1.0 - (intdiv($texel, $size) + 0.5) / $size);
 
-            return self::BYTES[$rays->shoot($first[$page->partOf[$owner]] + $page->triangles[$owner], $u, $v, $w)] ?? self::FINE_BYTE;
+            $triangle = $first[$page->partOf[$owner]] + $page->triangles[$owner];
+            $kind = self::BYTES[$rays->shoot($triangle, $u, $v, $w)] ?? self::FINE_BYTE;
+
+            return $kind === self::FINE_BYTE || $mask === null || ! self::isMasked($mask, $rays, $triangle) ? $kind : self::FINE_BYTE;
         };
         $queue = [];
         // Only where the set lies on the page: others have many.
@@ -148,6 +155,16 @@ final class RetouchTexels
         return self::runs($kinds, $rays, $page, $owners, $first, $size, $visibility);
     }
 
+    /** Whether faces turned the wrong way make the ray that was shot last meaningless. */
+    private static function isMasked(FacingMask $mask, TexelRays $rays, int $triangle): bool
+    {
+        // Through a cage directions are as long as it is far.
+        $length = sqrt($rays->nx ** 2 + $rays->ny ** 2 + $rays->nz ** 2);
+        $scale = $length > 0.0 ? 1.0 / $length : 0.0;
+
+        return $mask->of($triangle, $rays->px, $rays->py, $rays->pz, $scale * $rays->nx, $scale * $rays->ny, $scale * $rays->nz) !== FacingMask::NOTHING;
+    }
+
     /**
      * @param  string  $kinds  a byte a texel
      * @param  string  $owners  packed
@@ -171,7 +188,7 @@ final class RetouchTexels
     }
 
     /**
-     * How many texels of runs are seen, by the first of each; of very many runs some stand for all.
+     * How many texels of runs are seen and no margin of the low poly, by the first of each; of very many runs some stand for all.
      *
      * @param  list<array{int, int, int, int}>  $runs
      * @param  list<array{float, float, float}>  $where
@@ -183,6 +200,8 @@ final class RetouchTexels
         $seen = $looked = $all = 0;
         $step = max(1, intdiv(count($runs), self::LOOKED_AT));
         $low = $rays->set->low();
+        $roots = RunAreas::of($runs);
+        $margins = self::margins($runs, $roots, $rays, $page, $owners, $size);
         foreach ($runs as $i => [$y, $from, $to]) {
             $all += $to - $from + 1;
             if ($i % $step !== 0) {
@@ -191,10 +210,50 @@ final class RetouchTexels
             $owner = PageRaster::at($owners, $y * $size + $from);
             $f = 3 * ($first[$page->partOf[$owner]] + $page->triangles[$owner]);
             $looked += $to - $from + 1;
-            $isSeen = $visibility === null || $visibility->seen($where[$i][0], $where[$i][1], $where[$i][2], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]);
+            $isSeen = ! isset($margins[$roots[$i]]) && ($visibility === null || $visibility->seen($where[$i][0], $where[$i][1], $where[$i][2], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]));
             $seen += $isSeen ? $to - $from + 1 : 0;
         }
 
         return $looked > 0 ? (int) round($seen * $all / $looked) : 0;
+    }
+
+    /**
+     * Areas of misses that reach to a border of an open low poly: it goes past the outline of its high there (METHODS, "Margin"), which `low-margin` weighs.
+     *
+     * @param  list<array{int, int, int, int}>  $runs
+     * @param  list<int>  $roots  `RunAreas::of`
+     * @param  string  $owners  packed
+     * @return array<int, true> by their roots
+     */
+    private static function margins(array $runs, array $roots, TexelRays $rays, ProofPage $page, string $owners, int $size): array
+    {
+        $borders = Margins::borderTree($rays->set->low());
+        if ($borders === null) {
+            return [];
+        }
+        $nearest = new NearestPoint($borders);
+        $out = [];
+        $step = max(1, intdiv(count($runs), self::LOOKED_AT));
+        foreach ($runs as $i => [$y, $from, $to, $kind]) {
+            if ($i % $step !== 0 || $kind !== TexelRays::MISS || isset($out[$roots[$i]])) {
+                continue;
+            }
+            foreach (array_unique([$from, intdiv($from + $to, 2), $to]) as $x) {
+                $owner = PageRaster::at($owners, $y * $size + $x);
+                [$px, $py, $pz] = $page->place($owner, ($x + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
+                $spacing = 0.0;
+                foreach ([[1.5, 0.5], [0.5, 1.5]] as [$dx, $dy]) {
+                    [$qx, $qy, $qz] = $page->place($owner, ($x + $dx) / $size, 1.0 - ($y + $dy) / $size);
+                    $spacing = max($spacing, sqrt(($qx - $px) ** 2 + ($qy - $py) ** 2 + ($qz - $pz) ** 2));
+                }
+                if ($nearest->anyWithin($px, $py, $pz, Margins::JOINED * $spacing)) {
+                    $out[$roots[$i]] = true;
+
+                    break;
+                }
+            }
+        }
+
+        return $out;
     }
 }

@@ -124,6 +124,54 @@ final class RetouchTest extends TestCase
         self::assertSame('note', Assets::finding($told, 'proof-retouch')?->severity->value);
     }
 
+    /** The low goes past the outline of its high by 0.001 all round: painted, but that is weighed by low-margin; a hole inside is not. */
+    public function test_a_margin_is_in_the_mask_and_no_surprise(): void
+    {
+        $low = ['a_low' => Shapes::sheet(1, 1)];
+        $margin = Assets::report($low, ['a_high' => Shapes::sheet(0.998, 0.998, 9, 9)], rays: 64);
+        self::assertSame('note', Assets::finding($margin, 'proof-retouch')?->severity->value);
+        $page = self::page($margin);
+        self::assertSame(0.0, $page->seenShare);
+        // 0.92 of the 2,048 px lie in the island; the margin is 0.94 px wide and grows by 2 px inward, and outward.
+        self::assertGreaterThan(4 * 0.92 * 2048 * 4.5, $page->texels);
+        $holed = new Polygons(($high = self::holed(33, static fn (int $x, int $y): bool => $x === 11 && $y === 20)->scaled(0.998, 1, 0.998))->points, $high->faces);
+        $both = Assets::report($low, ['a_high' => $holed], rays: 64);
+        self::assertSame('caution', Assets::finding($both, 'proof-retouch')?->severity->value);
+        self::assertEqualsWithDelta(1 / 33 ** 2, self::page($both)->seenShare, 2e-5);
+    }
+
+    /** What rays pass through because it is turned the wrong way, and where they start from such faces, is not painted: turned round it is fine. */
+    public function test_what_faces_the_wrong_way_is_not_counted(): void
+    {
+        $high = Shapes::roundedBox(1, 1, 1, 0.02, 3, 2);
+        $two = static fn (Polygons $one, Polygons $other): Polygons => $one->with($other->moved(3, 0, 0));
+        $low = $two(Shapes::box(1, 1, 1), Shapes::box(1, 1, 1));
+        foreach ([[$low, $two($high, $high->flipped())], [$two(Shapes::box(1, 1, 1), Shapes::box(1, 1, 1)->flipped()), $two($high, $high)]] as [$lows, $highs]) {
+            $report = Assets::report(['a_low' => $lows], ['a_high' => $highs], '{"mapSize":512}');
+            self::assertSame('blocker', Assets::finding($report, 'mesh-flipped')?->severity->value);
+            self::assertNull(Assets::finding($report, 'proof-retouch'));
+            self::assertSame(0, self::page($report)->texels);
+            self::assertSame('not-run', Assets::state($report, 'proof-retouch'));
+        }
+        // The sound one beside it is looked at.
+        $faces = $high->faces;
+        $open = new Polygons($high->points, array_slice($faces, 0, intdiv(count($faces), 2)));
+        $report = Assets::report(['a_low' => $low], ['a_high' => $two($open, $high->flipped())], '{"mapSize":512}');
+        $areas = self::page($report)->areas;
+        self::assertNotSame([], $areas);
+        foreach ($areas as $area) {
+            self::assertLessThan(1.0, $area['where'][0]);
+        }
+    }
+
+    /** Low and high lie apart by more than their reach: that is one cause, which off-alignment tells. */
+    public function test_what_stands_off_its_high_is_no_surprise(): void
+    {
+        $report = Assets::report(['a_low' => Shapes::box(3, 2, 1)], ['a_high' => Shapes::roundedBox(3, 2, 1, 0.02, 3, 2)->moved(0.2, 0.15, 0.1)], '{"mapSize":512,"reach":{"*":{"out":0.02,"in":0.02}}}');
+        self::assertSame('blocker', Assets::finding($report, 'off-alignment')?->severity->value);
+        self::assertSame('note', Assets::finding($report, 'proof-retouch')?->severity->value);
+    }
+
     /** A page over 4,096 px is looked at in every second texel, and told at its own size. */
     public function test_a_large_map_is_told_at_its_own_size(): void
     {

@@ -44,7 +44,7 @@ final class ProofRetouch implements Check
             row: 881,
             severity: Severity::Note,
             title: 'Texels to paint by hand',
-            measured: 'Texels inside the islands of a page whose rays meet nothing or go wrong at the map size, through the reach in use or the handed-in cage, grown by 2 px all round, as a share of the texels inside. A caution where no set of the page says ray-miss, span-closed or sets-bleed.',
+            measured: 'Texels inside the islands of a page whose rays meet nothing or go wrong at the map size, through the reach in use or the handed-in cage, grown by 2 px all round, as a share of the texels inside. A caution where no set of the page says ray-miss, span-closed or sets-bleed; there, what an open low misses at its border past its high (low-margin) is left out. Rays that faces turned the wrong way make meaningless are not counted (mesh-flipped).',
             limit: 0.0005,
             unit: 'share',
             limitWords: '0.05 % of the texels inside islands',
@@ -121,6 +121,11 @@ final class ProofRetouch implements Check
                 $set = $finding->subject['set'] ?? null;
                 $out += $set === null ? [] : [$set => $set];
             }
+        }
+
+        foreach ($measures->clearances() as $clearance) {
+            // That it stands off its high explains its misses.
+            $out += RayChecks::offPlace($measures, $clearance->name) === [] ? [] : [$clearance->name => $clearance->name];
         }
 
         return array_values($out);

@@ -9,6 +9,8 @@ use Anvil\Measures\Measures;
 use Anvil\Measures\RayedMeasure;
 use Anvil\Measures\Subject;
 use Anvil\Pairing\RoledPart;
+use Anvil\Place\Facing;
+use Anvil\Place\FacingMask;
 use Anvil\Proof\ProofPage;
 use Anvil\Proof\RetouchTexels;
 use Anvil\Proof\TexelRays;
@@ -30,7 +32,7 @@ final class Retouch extends RayedMeasure
 
     public function revision(): int
     {
-        return 1;
+        return 2;
     }
 
     public function words(Subject $subject): string
@@ -69,7 +71,7 @@ final class Retouch extends RayedMeasure
         $set = $measures->set($rays->name);
 
         return [
-            $rays->inUse(), self::isClean($rays), $measures->asset->standard->mapSize, $measures->asset->standard->udim, $measures->asset->standard->rays,
+            $rays->inUse(), self::isClean($rays), $rays->isMasked(), $measures->asset->standard->mapSize, $measures->asset->standard->udim, $measures->asset->standard->rays,
             $set === null ? '' : $measures->ofSet(Seen::class, $set), $set === null ? [] : Measures::hashes($set->cage),
             Measures::hashes((new Pages)->meshes($measures, Subject::asset())), array_map(static fn (BakeSet $other): array => Measures::hashes($other->target()), $set === null ? [] : self::others($measures, $set)),
         ];
@@ -90,10 +92,11 @@ final class Retouch extends RayedMeasure
             return [];
         }
         $visibility = $measures->common()->isAllSeen($set) ? null : new Visibility($measures->common()->assembledLow()[0]);
+        $mask = $rays->isMasked() ? new FacingMask(Facing::of($texelRays->set), $texelRays->set->high(), $texelRays->d) : null;
         $out = [];
         foreach ($measures->common()->pages() as $number => $page) {
             if (self::isOn($set, $page)) {
-                $out[$number] = RetouchTexels::of($texelRays, $page, $set, $measures->common()->owners($number), $size, self::isClean($rays), $visibility);
+                $out[$number] = RetouchTexels::of($texelRays, $page, $set, $measures->common()->owners($number), $size, self::isClean($rays), $visibility, $mask);
             }
         }
 

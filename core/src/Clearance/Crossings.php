@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Clearance;
 
 use Anvil\Geometry\Bounds;
+use Anvil\Geometry\CornerShares;
 use Anvil\Sets\BakeSet;
 use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
@@ -116,25 +117,8 @@ final class Crossings
     /** Whether a place in the plane of a triangle lies off its border: what only runs along a border touches. */
     private static function isInside(TriangleTree $tree, int $triangle, float $x, float $y, float $z): bool
     {
-        $p = $tree->positions;
-        $a = 3 * $tree->triangles[3 * $triangle];
-        $b = 3 * $tree->triangles[3 * $triangle + 1];
-        $c = 3 * $tree->triangles[3 * $triangle + 2];
-        [$ux, $uy, $uz] = [$p[$b] - $p[$a], $p[$b + 1] - $p[$a + 1], $p[$b + 2] - $p[$a + 2]];
-        [$vx, $vy, $vz] = [$p[$c] - $p[$a], $p[$c + 1] - $p[$a + 1], $p[$c + 2] - $p[$a + 2]];
-        [$wx, $wy, $wz] = [$x - $p[$a], $y - $p[$a + 1], $z - $p[$a + 2]];
-        $uu = $ux * $ux + $uy * $uy + $uz * $uz;
-        $uv = $ux * $vx + $uy * $vy + $uz * $vz;
-        $vv = $vx * $vx + $vy * $vy + $vz * $vz;
-        $wu = $wx * $ux + $wy * $uy + $wz * $uz;
-        $wv = $wx * $vx + $wy * $vy + $wz * $vz;
-        $den = $uu * $vv - $uv * $uv;
-        if ($den <= 0.0) {
-            return false;
-        }
-        $s = ($vv * $wu - $uv * $wv) / $den;
-        $t = ($uu * $wv - $uv * $wu) / $den;
+        [$a, $b, $c] = CornerShares::of($tree->positions, $tree->triangles, $triangle, $x, $y, $z);
 
-        return $s > self::TOUCH && $t > self::TOUCH && $s + $t < 1.0 - self::TOUCH;
+        return $a > self::TOUCH && $b > self::TOUCH && $c > self::TOUCH;
     }
 }

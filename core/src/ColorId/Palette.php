@@ -177,7 +177,7 @@ final class Palette
         $text = (string) file_get_contents(__DIR__."/palettes-$name.txt");
         $out = [];
         foreach (explode("\n", trim($text)) as $line) {
-            if (str_contains($line, ':')) {
+            if (! str_starts_with($line, '#') && str_contains($line, ':')) {
                 [$size, $hex] = explode(':', $line);
                 $out[(int) $size] = array_map(Color::ofHex(...), explode(' ', trim($hex)));
             }

@@ -27,6 +27,17 @@ final class PaletteTest extends TestCase
         }
     }
 
+    public function test_tables_hold_as_many_colors_as_they_say(): void
+    {
+        foreach (['usual', 'eyes'] as $name) {
+            $table = Palette::table($name);
+            self::assertSame(1, array_key_first($table));
+            foreach ($table as $count => $colors) {
+                self::assertCount($count, $colors, "$name $count");
+            }
+        }
+    }
+
     public function test_fewer_colors_are_never_nearer_to_each_other_than_more(): void
     {
         foreach ([false, true] as $allEyes) {

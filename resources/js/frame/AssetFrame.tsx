@@ -19,15 +19,13 @@ import { causesOf, choiceOf, linesOf, step } from './causes';
 import { DeliveryBar } from './DeliveryBar';
 import { Findings } from './Findings';
 import { App } from './looks';
-import { KeysDialog } from './KeysDialog';
+import { isOverlaid, isTyping } from './keys';
 import { Lost } from './Notice';
 import { Progress } from './Progress';
 import { Rail } from './Rail';
 import { StandContext, useSelection, type StandControl, type StandSheet } from './selection';
 import { Failure } from './sheet';
 import { Split } from './Split';
-
-const isTyping = (event: KeyboardEvent): boolean => event.target instanceof HTMLElement && (event.target.matches('input, select, textarea') || event.target.isContentEditable);
 
 /** Fetches what a station shows beside the delivery, and shows it. */
 function Fetched<S extends StationKey>({ delivery, station, show }: { delivery: Delivery; station: S; show: (at: At<S>) => ReactElement }) {
@@ -128,13 +126,13 @@ function useFrame(station: string) {
 }
 
 /** The keys of the frame. */
-function useKeys(delivery: Delivery | undefined, station: string, base: string, frame: ReturnType<typeof useFrame>, help: () => void): void {
+function useKeys(delivery: Delivery | undefined, station: string, base: string, frame: ReturnType<typeof useFrame>): void {
     const selection = useSelection();
     const navigate = useNavigate();
     const { search } = useLocation();
     useEffect(() => {
         const onKey = (event: KeyboardEvent): void => {
-            if (!delivery || isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role=dialog], [role=menu]')) {
+            if (!delivery || isTyping(event) || isOverlaid()) {
                 return;
             }
             const number = Number(event.key);
@@ -155,8 +153,6 @@ function useKeys(delivery: Delivery | undefined, station: string, base: string, 
                 frame.control.flyTo();
             } else if (event.key === 'f' || event.key === 'F') {
                 frame.setFull((old) => !old);
-            } else if (event.key === '?') {
-                help();
             } else if (event.key === 'Escape') {
                 if (frame.full) {
                     frame.setFull(false);
@@ -167,7 +163,7 @@ function useKeys(delivery: Delivery | undefined, station: string, base: string, 
         };
         window.addEventListener('keydown', onKey);
         return () => window.removeEventListener('keydown', onKey);
-    }, [delivery, station, selection, navigate, base, search, frame, help]);
+    }, [delivery, station, selection, navigate, base, search, frame]);
 }
 
 /** Bar, rail, work area, stand and findings of one delivery. */
@@ -176,15 +172,8 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
     const { data: delivery, error, lost } = useDelivery(Number(deliveryId));
     const { search } = useLocation();
     const frame = useFrame(station);
-    const [help, setHelp] = useState(false);
     const base = `/assets/${assetId}/deliveries/${deliveryId}`;
-    useKeys(
-        delivery,
-        station,
-        base,
-        frame,
-        useCallback(() => setHelp(true), []),
-    );
+    useKeys(delivery, station, base, frame);
     useEffect(() => {
         document.title = delivery ? `${delivery.assetName} – Yellow Anvil` : 'Yellow Anvil';
     }, [delivery]);
@@ -247,7 +236,6 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
                         }
                     />
                 </main>
-                <KeysDialog open={help} onClose={() => setHelp(false)} />
             </App>
         </StandContext.Provider>
     );

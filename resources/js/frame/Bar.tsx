@@ -6,6 +6,7 @@ import type { Mode } from '../theme';
 import { AccountMenu } from '../people/AccountMenu';
 import { BarBox } from './looks';
 import { Anvil } from './marks';
+import { Keys } from './KeysDialog';
 import { Search } from './SearchDialog';
 
 /** The ink bar on top of every page, with the search. */
@@ -17,6 +18,7 @@ export function Bar({ children, mode, setMode, delivery = null }: { children: Re
             </Link>
             {children}
             <Search delivery={delivery} />
+            <Keys />
             <AccountMenu />
             <Button variant="outlined" color="inherit" onClick={() => setMode(mode === 'light' ? 'dark' : 'light')}>
                 {mode === 'light' ? 'Night' : 'Paper'}

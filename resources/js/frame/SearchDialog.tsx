@@ -4,10 +4,11 @@ import Dialog from '@mui/material/Dialog';
 import List from '@mui/material/List';
 import ListItemButton from '@mui/material/ListItemButton';
 import ListSubheader from '@mui/material/ListSubheader';
-import { useDeferredValue, useEffect, useState, type KeyboardEvent } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { useDeferredValue, useState, type KeyboardEvent } from 'react';
+import { useNavigate } from 'react-router';
 import { useFound, type Delivery, type Found } from '../api/client';
 import { causesOf, extent } from './causes';
+import { useOpenAt } from './keys';
 import { Field } from './sheet';
 
 interface Hit {
@@ -140,28 +141,9 @@ export function SearchDialog({ delivery, onClose }: { delivery: Delivery | null;
     );
 }
 
-const isTyping = (event: globalThis.KeyboardEvent): boolean =>
-    event.target instanceof HTMLElement && (event.target.matches('input, select, textarea') || event.target.isContentEditable);
-
 /** Opens the search at `/`, wherever one is. */
 export function Search({ delivery }: { delivery: Delivery | null }) {
-    const [open, setOpen] = useState(false);
-    const { pathname } = useLocation();
-    const [from, setFrom] = useState(pathname);
-    if (from !== pathname) {
-        setFrom(pathname);
-        setOpen(false);
-    }
-    useEffect(() => {
-        const onKey = (event: globalThis.KeyboardEvent): void => {
-            if (event.key === '/' && !isTyping(event) && !event.ctrlKey && !event.metaKey && !event.altKey) {
-                event.preventDefault();
-                setOpen(true);
-            }
-        };
-        window.addEventListener('keydown', onKey);
-        return () => window.removeEventListener('keydown', onKey);
-    }, []);
+    const [open, setOpen] = useOpenAt('/');
     return (
         <>
             <Button variant="outlined" color="inherit" aria-haspopup="dialog" onClick={() => setOpen(true)}>

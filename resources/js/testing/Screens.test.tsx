@@ -33,6 +33,22 @@ describe('the rack', () => {
         expect(getByText('✓ READY')).toBeDefined();
     });
 
+    it('lists its keys at "?", but not while one types', async () => {
+        serve();
+        const { findByRole, getByRole, queryByRole, user, where } = show(page, '/', '/');
+        await findByRole('heading', { name: '3 assets, 1 ready to hand off' });
+        await user.type(getByRole('searchbox', { name: /find/i }), '?');
+        expect(queryByRole('dialog')).toBeNull();
+        (document.activeElement as HTMLElement).blur();
+        await user.keyboard('?');
+        const keys = await findByRole('dialog', { name: 'Keys' });
+        expect(keys.textContent).toContain('search assets, parts, checks');
+        await user.keyboard('/');
+        expect(queryByRole('searchbox', { name: /what a bad bake looks like/ })).toBeNull();
+        await user.click(getByRole('link', { name: 'guide' }));
+        expect(where()).toBe('/guide');
+    });
+
     it('asks the server for what is looked for, a page at a time', async () => {
         const sent = serve({
             '/api/rack*': (one: { path: string }) => (one.path.includes('find=nothing') ? { ...rack, assets: [], fitting: 0, pages: 0 } : { ...rack, fitting: 250, pages: 3 }),

@@ -30,10 +30,13 @@ export function Keys() {
             <DialogContent>
                 {Object.entries(KEYS).map(([where, keys]) => (
                     <section key={where} aria-label={where}>
-                        <h3 style={{ margin: '10px 0 4px' }}>{where}</h3>
+                        <h3 style={{ margin: '12px 0 4px', fontSize: 14 }}>{where}</h3>
                         {keys.map(([key, does]) => (
-                            <p key={key} style={{ margin: '6px 0' }}>
-                                <kbd>{key}</kbd> {does}
+                            <p key={key} style={{ margin: '6px 0', display: 'grid', gridTemplateColumns: '132px 1fr', gap: 12 }}>
+                                <span>
+                                    <kbd>{key}</kbd>
+                                </span>
+                                {does}
                             </p>
                         ))}
                     </section>

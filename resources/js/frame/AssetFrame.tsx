@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState, type ReactElement } from 'react';
-import { Link, useLocation, useNavigate, useParams } from 'react-router';
+import { useLocation, useNavigate, useParams } from 'react-router';
 import { useDelivery, useStation, type At, type Delivery, type StationData, type StationKey } from '../api/client';
 import { Clearance } from '../clearance/Clearance';
 import { ColorId } from '../colorid/ColorId';
@@ -24,7 +24,7 @@ import { Lost } from './Notice';
 import { Progress } from './Progress';
 import { Rail } from './Rail';
 import { StandContext, useSelection, type StandControl, type StandSheet } from './selection';
-import { Failure } from './sheet';
+import { CannotShow, Failure } from './sheet';
 import { Split } from './Split';
 
 /** Fetches what a station shows beside the delivery, and shows it. */
@@ -185,15 +185,7 @@ export function AssetFrame({ mode, setMode }: { mode: Mode; setMode: (mode: Mode
                     <span className="grow" />
                 </Bar>
                 <main style={{ padding: 28 }} aria-busy={!error}>
-                    {error ? (
-                        <>
-                            <h1>This delivery cannot be shown</h1>
-                            <p>{error.message}</p>
-                            <Link to="/">Back to the rack</Link>
-                        </>
-                    ) : (
-                        <h1 className="soft">Fetching the delivery…</h1>
-                    )}
+                    {error ? <CannotShow what="This delivery" why={error.message} to="/" where="Back to the rack" /> : <h1 className="soft">Fetching the delivery…</h1>}
                 </main>
             </App>
         );

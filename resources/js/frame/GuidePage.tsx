@@ -4,7 +4,7 @@ import { useEffect, useRef, type MouseEvent } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { ask, type GuidePage as PageData } from '../api/client';
 import { Plain, type Page } from '../people/forms';
-import { Failure } from './sheet';
+import { CannotShow } from './sheet';
 
 const dress = {
     display: 'grid',
@@ -41,7 +41,6 @@ export function GuidePage({ mode, setMode }: Page) {
     };
     return (
         <Plain title="guide" where={<b>Guide</b>} mode={mode} setMode={setMode}>
-            {error && <Failure>{error.message}</Failure>}
             <Box sx={dress}>
                 <nav aria-label="pages of the guide">
                     {walks.data?.map((one) => (
@@ -54,7 +53,7 @@ export function GuidePage({ mode, setMode }: Page) {
                     </p>
                 </nav>
                 <article>
-                    <h1>{data?.title ?? 'Fetching the guide…'}</h1>
+                    {error ? <CannotShow what="This page of the guide" why={error.message} to="/guide" where="All walks" /> : <h1>{data?.title ?? 'Fetching the guide…'}</h1>}
                     {/* Markdown of our own, written as HTML by the server, with all markup in it escaped. */}
                     {data && <div ref={text} onClick={follow} dangerouslySetInnerHTML={{ __html: data.html }} />}
                 </article>

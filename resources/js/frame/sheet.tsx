@@ -84,6 +84,17 @@ export function Offer({ children, acts, quiet = false }: { children: ReactNode; 
     );
 }
 
+/** A whole page that is not there, why, and where one goes from here. */
+export function CannotShow({ what, why, to, where }: { what: string; why: string; to: string; where: string }) {
+    return (
+        <>
+            <h1>{what} cannot be shown</h1>
+            <p>{why}</p>
+            <Link to={to}>{where}</Link>
+        </>
+    );
+}
+
 /** What went wrong, and what to do. */
 export function Failure({ children, acts, sx }: { children: ReactNode; acts?: ReactNode; sx?: object }) {
     return (

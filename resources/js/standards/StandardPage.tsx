@@ -10,7 +10,7 @@ import { Bar } from '../frame/Bar';
 import { plural } from '../frame/format';
 import { App } from '../frame/looks';
 import { useNotice } from '../frame/Notice';
-import { Failure, Field, Foot, Grow, Head, Scroll, Tick } from '../frame/sheet';
+import { CannotShow, Failure, Field, Foot, Grow, Head, Scroll, Tick } from '../frame/sheet';
 import type { Page } from '../people/forms';
 import { useMay } from '../people/session';
 import { CheckRows } from './CheckRows';
@@ -30,6 +30,7 @@ export function StandardPage({ mode, setMode }: Page) {
     const all = useQuery({ queryKey: ['standards'], queryFn: () => ask<StandardRow[]>('/api/standards') });
     const checks = useQuery({ queryKey: ['checks'], queryFn: () => ask<CheckLimits[]>('/api/checks'), staleTime: Infinity });
     const problem = page.error ?? all.error ?? checks.error;
+    const isThere = page.data && all.data && checks.data;
     return (
         <App>
             <Bar mode={mode} setMode={setMode}>
@@ -40,7 +41,12 @@ export function StandardPage({ mode, setMode }: Page) {
                 <b className="ellipsis">{page.data?.name ?? '…'}</b>
                 <span className="grow" />
             </Bar>
-            {problem && <Failure>{problem.message}</Failure>}
+            {problem && isThere && <Failure>{problem.message}</Failure>}
+            {problem && !isThere && (
+                <main style={{ padding: 28 }}>
+                    <CannotShow what="This standard" why={problem.message} to="/standards" where="All standards" />
+                </main>
+            )}
             {page.data && all.data && checks.data && <Editor key={`${page.data.id} ${page.data.version}`} page={page.data} all={all.data} checks={checks.data} />}
         </App>
     );

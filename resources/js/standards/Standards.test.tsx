@@ -72,6 +72,15 @@ const at = (who: Me, answers: Record<string, object | ((sent: Sent) => object)> 
 };
 
 describe('a standard', () => {
+    it('says that there is none, and leads to those that are', async () => {
+        const { findByRole, getByText, getByRole } = at(me, {
+            '/api/standards/1': () => Response.json({ message: 'There is no such standard; it may have been deleted.' }, { status: 404 }),
+        });
+        await findByRole('heading', { name: 'This standard cannot be shown' });
+        expect(getByText('There is no such standard; it may have been deleted.')).toBeDefined();
+        expect(getByRole('link', { name: 'All standards' }).getAttribute('href')).toBe('/standards');
+    });
+
     it('says what a change would do before it is saved, and is saved as a version with its reason', async () => {
         const { findByRole, getByRole, findByText, user, sent } = at(me, { '/api/standards/1': (one) => (one.method === 'PUT' ? { version: 3, rechecked: 2 } : page) });
         await findByRole('heading', { name: 'Version 2, in force for 2 assets' });

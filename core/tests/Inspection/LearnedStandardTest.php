@@ -77,6 +77,22 @@ final class LearnedStandardTest extends TestCase
         $stuck = LearnedStandard::ofValues(['broken' => LimitValues::of($report->measures, $report->results)], $standard);
         self::assertFalse($stuck->passesAll());
         self::assertSame(['broken'], array_keys($stuck->left));
+        self::assertSame(['pair-no-high: No high part of that name', 'pair-no-low: No low part of that name'], array_slice($stuck->left['broken'], 0, 2));
+        // Of several of one check it says how many.
+        $box = static fn (float $x): Polygons => Shapes::box(1, 1, 1)->moved($x, 0, 0);
+        $report = Assets::report(['bell_low' => $box(0), 'gong_low' => $box(3), 'horn_low' => $box(6)], ['pole_high' => $box(20), 'rope_high' => $box(30), 'horn_high' => $box(6)]);
+        $many = LearnedStandard::ofValues(['broken' => LimitValues::of($report->measures, $report->results)], $standard);
+        self::assertContains('pair-no-high: No high part of that name (2)', $many->left['broken'], (string) json_encode($many->left));
+    }
+
+    public function test_rays_are_changed_and_nothing_else(): void
+    {
+        $learned = LearnedStandard::of(['bitt' => self::asset(0.0074)], Standard::ofJson(self::RULES), new Choices);
+        $other = $learned->withRays(Standard::builtIn()->rays);
+        self::assertNotEquals($learned->standard->rays, $other->standard->rays);
+        self::assertEquals($learned->standard, $other->standard->withRays($learned->standard->rays));
+        self::assertSame([$learned->limits, $learned->left], [$other->limits, $other->left]);
+        self::assertNotSame([], $other->limits);
     }
 
     public function test_limits_that_all_keep_stay_and_what_no_limit_mends_is_told(): void

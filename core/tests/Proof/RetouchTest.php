@@ -144,7 +144,8 @@ final class RetouchTest extends TestCase
     public function test_what_faces_the_wrong_way_is_not_counted(): void
     {
         $high = Shapes::roundedBox(1, 1, 1, 0.02, 3, 2);
-        $two = static fn (Polygons $one, Polygons $other): Polygons => $one->with($other->moved(3, 0, 0));
+        // Each in its half of the page.
+        $two = static fn (Polygons $one, Polygons $other): Polygons => $one->placed(0, 0, 0.48)->with($other->placed(0.5, 0, 0.48)->moved(3, 0, 0));
         $low = $two(Shapes::box(1, 1, 1), Shapes::box(1, 1, 1));
         foreach ([[$low, $two($high, $high->flipped())], [$two(Shapes::box(1, 1, 1), Shapes::box(1, 1, 1)->flipped()), $two($high, $high)]] as [$lows, $highs]) {
             $report = Assets::report(['a_low' => $lows], ['a_high' => $highs], '{"mapSize":512}');

@@ -73,8 +73,30 @@ final class VerificationTest extends TestCase
         yield 'the ticket says that it is not ready' => [static fn (ZipArchive $zip): bool => self::forged($zip, 'ticket.json', static fn (string $text): string => str_replace('"verdict": "ready"', '"verdict": "blocked"', $text)), 'ticket.json: the asset is not ready, and a package of it should not be'];
         yield 'the ticket lists a file that is not there' => [static fn (ZipArchive $zip): bool => self::forged($zip, 'ticket.json', static fn (string $text): string => str_replace('files/post_low.obj', 'files/past_low.obj', $text)), 'files/past_low.obj: it is on the ticket and not in the package'];
         yield 'a set names a part that is nowhere' => [static fn (ZipArchive $zip): bool => self::forged($zip, 'ticket.json', static fn (string $text): string => str_replace('"post_high"', '"past_high"', $text)), 'set post of the ticket names past_high, which no file holds'];
+        $entry = static fn (string $sum): string => '"maps": [{"path": "maps/post_normal.png", "sha256": "'.$sum.'"}]';
+        yield 'a map is another than the ticket says' => [static fn (ZipArchive $zip): bool => self::added($zip, 'maps/post_normal.png', 'png') && self::forged($zip, 'ticket.json', static fn (string $text): string => str_replace('"maps": []', $entry(hash('sha256', 'other')), $text)), 'maps/post_normal.png: its bytes are not those of the ticket'];
+        yield 'a map is on the ticket alone' => [static fn (ZipArchive $zip): bool => self::forged($zip, 'ticket.json', static fn (string $text): string => str_replace('"maps": []', $entry(hash('sha256', 'png')), $text)), 'maps/post_normal.png: its bytes are not those of the ticket'];
+        foreach (['maps', 'files', 'outputs'] as $folder) {
+            yield "something sealed in $folder is not on the ticket" => [static fn (ZipArchive $zip): bool => self::added($zip, "$folder/more.txt", 'more'), "$folder/more.txt: it is not on the ticket"];
+        }
         $broken = static fn (string $text): string => str_replace('f 1', 'f 99999', $text);
         yield 'a mesh that does not read, sealed anew' => [static fn (ZipArchive $zip): bool => self::forged($zip, 'ticket.json', static fn (string $text): string => str_replace(hash('sha256', (string) $zip->getFromName('files/post_low.obj')), hash('sha256', $broken((string) $zip->getFromName('files/post_low.obj'))), $text)) && self::forged($zip, 'files/post_low.obj', $broken), 'files/post_low.obj: it does not read back'];
+    }
+
+    /** What is sealed and on the ticket is taken, whatever it is. */
+    public function test_a_map_that_is_on_the_ticket_is_taken(): void
+    {
+        $path = self::$folder.'/mapped.zip';
+        copy(self::$package, $path);
+        $zip = new ZipArchive;
+        self::assertTrue($zip->open($path));
+        self::added($zip, 'maps/post_normal.png', 'png');
+        self::forged($zip, 'ticket.json', static fn (string $text): string => str_replace('"maps": []', '"maps": [{"path": "maps/post_normal.png", "sha256": "'.hash('sha256', 'png').'"}]', $text));
+        $zip->setArchiveComment(PackageSeal::blank());
+        $zip->close();
+        PackageSeal::put($path);
+        self::assertSame([], array_column(Verification::of($path)->findings, 'message'));
+        unlink($path);
     }
 
     /**
@@ -150,6 +172,20 @@ final class VerificationTest extends TestCase
         self::assertNotSame($was, $now);
         $sums = str_replace(hash('sha256', $was), hash('sha256', $now), (string) $zip->getFromName('SHA256SUMS'));
 
-        return $zip->addFromString($name, $now) && $zip->addFromString('SHA256SUMS', $sums);
+        return self::written($zip, $name, $now, $sums);
+    }
+
+    /** Added, and its checksum with it. */
+    private static function added(ZipArchive $zip, string $name, string $bytes): bool
+    {
+        return self::written($zip, $name, $bytes, $zip->getFromName('SHA256SUMS').hash('sha256', $bytes)."  $name\n");
+    }
+
+    /** What was changed in an archive is read only once it was closed. */
+    private static function written(ZipArchive $zip, string $name, string $bytes, string $sums): bool
+    {
+        $path = $zip->filename;
+
+        return $zip->addFromString($name, $bytes) && $zip->addFromString('SHA256SUMS', $sums) && $zip->close() && $zip->open($path) === true;
     }
 }

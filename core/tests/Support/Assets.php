@@ -57,7 +57,7 @@ final class Assets
         $measures = $assembled === null ? $measures : $measures->exploded($assembled);
         Plan::of($measures, Runner::measures($measures))->run($measures);
 
-        return new Report($measures, Runner::run($measures, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0]);
+        return new Report($measures, Runner::run($measures, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], [], $waivers);
     }
 
     /**

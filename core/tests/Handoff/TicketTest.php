@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Handoff;
 
+use Anvil\Asset\GivenMap;
 use Anvil\Checks\CheckResult;
 use Anvil\Geometry\Part;
 use Anvil\Handoff\Extra;
@@ -14,6 +15,7 @@ use Anvil\Modelling\Shapes;
 use Anvil\Report\Report;
 use Anvil\Standard\Waiver;
 use Anvil\Tests\Support\Assets;
+use Anvil\Tests\Support\MemorySource;
 use DOMDocument;
 use DOMElement;
 use DOMXPath;
@@ -171,6 +173,13 @@ final class TicketTest extends TestCase
         self::assertSame(['cap<post_b', 'post_a<post_b', 'post_b<post_a', 'post_b<cap'], $shades('"own"'));
         self::assertSame(['cap<post_b!', 'post_a<post_b!', 'post_b<post_a!', 'post_b<cap!'], $shades('"all"'));
         self::assertSame(['cap<post_b', 'post_a<post_b!', 'post_b<post_a', 'post_b<cap'], $shades('{"post_a":["post_b"]}'));
+    }
+
+    /** Maps of one name, in letters large or small, lie beside each other. */
+    public function test_maps_have_places_of_their_own(): void
+    {
+        $maps = array_map(static fn (string $path): GivenMap => new GivenMap($path, 'normal', 'pier', false, 'aa', new MemorySource($path, '')), ['one/pier_normal.png', 'two/pier_normal.png', 'PIER_normal.png', 'pier_normal-2.png', 'pier_normal.tga']);
+        self::assertSame(['maps/pier_normal.png', 'maps/pier_normal-2.png', 'maps/PIER_normal-3.png', 'maps/pier_normal-2-2.png', 'maps/pier_normal.tga'], Ticket::mapPaths($maps));
     }
 
     /** What stands in the way is read first, each with what mends it. */

@@ -90,11 +90,11 @@ final readonly class Cause
             isset($first->subject['other']) => ['pair of sets', 'pairs of sets'],
             default => ['set', 'sets'],
         };
-        $who = count($names).' '.(count($names) === 1 ? $one : $many).($file === '' ? '' : " of $file");
+        $who = number_format(count($names)).' '.(count($names) === 1 ? $one : $many).($file === '' ? '' : " of $file");
         $told = implode(', ', array_slice($names, 0, self::NAMES)).(count($names) > self::NAMES ? ', …' : '');
         if (count($names) === 1) {
             // Several of one part.
-            return ($about->title ?? $first->code).": $count times on $told".($file === '' ? '' : " of $file");
+            return ($about->title ?? $first->code).': '.number_format($count)." times on $told".($file === '' ? '' : " of $file");
         }
 
         return ($about?->many !== null ? "$who $about->many" : ($about->title ?? $first->code).": $who").": $told";

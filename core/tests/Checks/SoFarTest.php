@@ -151,6 +151,8 @@ final class SoFarTest extends TestCase
         self::assertSame('Vertices without faces: 2 times on a of x_low.obj', $three->message);
         $ofSet = static fn (string $set): Finding => new Finding('ray-miss', Severity::Blocker, 'x', 'raise the reach', ['set' => $set]);
         self::assertSame('2 sets have rays that meet nothing: a, b', Cause::of([$ofSet('a'), $ofSet('b')])[0]->message);
+        self::assertStringStartsWith('1,200 sets have rays', Cause::of(array_map(static fn (int $i): Finding => $ofSet("crate_$i"), range(1, 1200)))[0]->message);
+        self::assertSame('Vertices without faces: 1,200 times on a of x_low.obj', Cause::of(array_map(static fn (): Finding => $finding('a', false), range(1, 1200)))[0]->message);
         $ofPair = static fn (string $other): Finding => new Finding('sets-bleed', Severity::Blocker, 'x', 'explode them', ['set' => 'pane', 'other' => $other]);
         self::assertSame("2 pairs of sets are in each other's rays: pane and left, pane and right", Cause::of([$ofPair('left'), $ofPair('right')])[0]->message);
         self::assertCount(2, Cause::of([$ofSet('a'), new Finding('ray-miss', Severity::Blocker, 'x', 'close its holes', ['set' => 'b'])]));

@@ -7,7 +7,7 @@ import { SendBackButton } from '../findings/SendBack';
 import { causesOf, choiceOf, extent, isChosen, linesOf, severityOf, type Line } from './causes';
 import { Checks } from './Checks';
 import { Detail } from './Detail';
-import { plural } from './format';
+import { plural, whole } from './format';
 import { Mark } from './marks';
 import { useSelection, useStand } from './selection';
 
@@ -90,10 +90,10 @@ function Row({
                     <Button
                         variant="text"
                         aria-expanded={open}
-                        aria-label={`${open ? 'close' : 'open'} the ${told.members.length} findings of ${told.cause.code}`}
+                        aria-label={`${open ? 'close' : 'open'} the ${whole(told.members.length)} findings of ${told.cause.code}`}
                         onClick={() => onOpen(!open)}
                     >
-                        {told.members.length} {open ? '▴' : '▾'}
+                        {whole(told.members.length)} {open ? '▴' : '▾'}
                     </Button>
                 )}
             </Box>
@@ -155,10 +155,23 @@ export function Findings({
                 <Box component="h2" sx={{ maxWidth: '100%' }} title={told.map(extent).join(', ')}>
                     {heading}
                 </Box>
-                <Box component="span" className="soft ellipsis" sx={{ flex: '1 1 0', textAlign: 'right' }}>
+                {/* Those that do not fit beside the rest are left out whole. */}
+                <Box
+                    component="span"
+                    className="soft"
+                    sx={{ flex: '1 1 0', height: '1.6em', overflow: 'hidden', display: 'flex', flexWrap: 'wrap', justifyContent: 'flex-end', columnGap: '14px' }}
+                >
                     {told.length > 0 && !folded && (
                         <>
-                            <kbd>J</kbd> <kbd>K</kbd> walk · <kbd>→</kbd> open · <kbd>↵</kbd> show
+                            <span>
+                                <kbd>J</kbd> <kbd>K</kbd> walk
+                            </span>
+                            <span>
+                                <kbd>→</kbd> open
+                            </span>
+                            <span>
+                                <kbd>↵</kbd> show
+                            </span>
                         </>
                     )}
                 </Box>

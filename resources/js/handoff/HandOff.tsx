@@ -7,7 +7,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { ApiError, useAct, type At } from '../api/client';
-import { bytes, length, percent, plural, scaleFor, when } from '../frame/format';
+import { bytes, length, percent, plural, scaleFor, when, whole } from '../frame/format';
 import { causesOf, severityOf } from '../frame/causes';
 import { Mark } from '../frame/marks';
 import { Foot, Grow, Head, Scroll, Tick } from '../frame/sheet';
@@ -15,6 +15,34 @@ import { useMay } from '../people/session';
 import { copyable, Copied, TicketRest, useCopy } from './TicketRest';
 import { SentBack, Waivers } from './Waivers';
 import { TicketBox, Way } from './looks';
+
+/** Rows of reach on the screen; the page to print has all. */
+const ROWS = 60;
+
+/** Up to so many sets each have a row of their own. */
+const EACH = 12;
+
+type Measured = At<'hand-off'>['sets'][number];
+
+interface Reach {
+    set: Measured;
+    names: string[];
+    out: number;
+    in: number;
+}
+
+/** Sets whose reach reads alike, in one row with the greatest of them: an asset of hundreds of like parts has few. */
+export function reachesOf(sets: Measured[], shown: (set: Measured) => string): Reach[] {
+    const out = new Map<string, Reach>();
+    for (const set of sets) {
+        const key = sets.length <= EACH ? set.name : shown(set);
+        const old = out.get(key) ?? { set, names: [], out: 0, in: 0 };
+        out.set(key, { ...old, names: [...old.names, set.name], out: Math.max(old.out, set.inUse.out ?? 0), in: Math.max(old.in, set.inUse.in ?? 0) });
+    }
+    return [...out.values()];
+}
+
+const shares = (set: Measured): number[] => [(set.inUse.out ?? 0) / (set.diagonal ?? 1), (set.inUse.in ?? 0) / (set.diagonal ?? 1)];
 
 /** The ticket, and what stands in its way. */
 export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
@@ -43,6 +71,9 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
     const found = delivery.checks.filter((check) => check.state === 'found').length;
     const measured = delivery.sets.filter((set) => set.inUse.out !== null);
     const lengths = scaleFor(delivery.unit, Math.max(0, ...measured.map((set) => (set.inUse.out ?? 0) * 2)));
+    const reaches = reachesOf(measured, (set) =>
+        [length(set.inUse.out ?? 0, lengths), length(set.inUse.in ?? 0, lengths), ...shares(set).map(percent), String(set.reach !== null)].join(' '),
+    );
 
     return (
         <>
@@ -148,28 +179,35 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                             </TableRow>
                         </TableHead>
                         <TableBody>
-                            {measured.slice(0, 300).map((set) => (
+                            {reaches.slice(0, ROWS).map(({ set, names, ...reach }) => (
                                 <TableRow key={set.name}>
-                                    <TableCell className="mono">{set.name}</TableCell>
+                                    <TableCell>
+                                        <span className="mono">{set.name}</span>
+                                        {names.length > 1 && (
+                                            <span className="soft" title={names.slice(1, 60).join(', ') + (names.length > 60 ? ', …' : '')}>
+                                                {' '}
+                                                and {whole(names.length - 1)} more
+                                            </span>
+                                        )}
+                                    </TableCell>
                                     <TableCell className="num">
-                                        <Copied label={`reach out of ${set.name}`} value={copyable(set.inUse.out)} onCopy={copy}>
-                                            {length(set.inUse.out ?? 0, lengths)}
+                                        <Copied label={`reach out of ${set.name}`} value={copyable(reach.out)} onCopy={copy}>
+                                            {length(reach.out, lengths)}
                                         </Copied>
                                     </TableCell>
-                                    <TableCell className="num soft">{percent((set.inUse.out ?? 0) / (set.diagonal ?? 1))}</TableCell>
+                                    <TableCell className="num soft">{percent(shares(set)[0] ?? 0)}</TableCell>
                                     <TableCell className="num">
-                                        <Copied label={`reach in of ${set.name}`} value={copyable(set.inUse.in)} onCopy={copy}>
-                                            {length(set.inUse.in ?? 0, lengths)}
+                                        <Copied label={`reach in of ${set.name}`} value={copyable(reach.in)} onCopy={copy}>
+                                            {length(reach.in, lengths)}
                                         </Copied>
                                     </TableCell>
-                                    <TableCell className="num soft">{percent((set.inUse.in ?? 0) / (set.diagonal ?? 1))}</TableCell>
+                                    <TableCell className="num soft">{percent(shares(set)[1] ?? 0)}</TableCell>
                                     <TableCell className="soft">{set.reach ? 'set by the standard' : 'recommended'}</TableCell>
                                 </TableRow>
                             ))}
                         </TableBody>
                     </Table>
-                    <Waivers delivery={delivery} />
-                    <TicketRest delivery={delivery} />
+                    {reaches.length > ROWS && <p className="soft">{plural(reaches.length - ROWS, 'more reach', 'more reaches')} on the page to print.</p>}
                     <h2>Bake settings</h2>
                     <p className="soft" style={{ margin: '0 0 4px' }}>
                         Click a value to copy it; a reach is copied as the number alone, in file units.
@@ -191,6 +229,8 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                             ))}
                         </TableBody>
                     </Table>
+                    <Waivers delivery={delivery} />
+                    <TicketRest delivery={delivery} />
                 </TicketBox>
                 {delivery.state === 'done' && ready && maySeal && (
                     <div role="group" aria-label="what goes along" style={{ marginTop: 14, display: 'flex', flexDirection: 'column' }}>

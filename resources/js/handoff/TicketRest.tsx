@@ -39,49 +39,15 @@ export function Copied({ label, value, onCopy, children }: { label: string; valu
     );
 }
 
-/** What else the ticket says: who shades whom, what is left out, what is left to paint, and which color is which. */
+/** Sets of which is said who shades them; the page to print has all. */
+const SETS = 24;
+
+/** What else the ticket says: what is left out, what is left to paint, which color is which, and who shades whom. */
 export function TicketRest({ delivery }: { delivery: At<'hand-off'> }) {
     const { shades, leftOut, legend, pages } = delivery;
     const sets = [...new Set(shades.map((one) => one.set))];
     return (
         <>
-            {shades.length > 0 && (
-                <>
-                    <h2>Who shades whom</h2>
-                    <p className="soft" style={{ margin: '0 0 4px' }}>
-                        Share of a set&apos;s directions in which another set stands nearest.
-                    </p>
-                    <Table>
-                        <TableBody>
-                            {sets.slice(0, 100).map((set) => (
-                                <TableRow key={set}>
-                                    <TableCell className="mono" style={{ width: '24%' }}>
-                                        {set}
-                                    </TableCell>
-                                    <TableCell style={{ overflow: 'visible', overflowWrap: 'anywhere' }}>
-                                        {[true, false].map((wanted) => {
-                                            const own = shades.filter((one) => one.set === set && one.wanted === wanted);
-                                            return own.length === 0 ? null : (
-                                                <div key={String(wanted)}>
-                                                    {wanted ? 'bake together with ' : 'keep apart from '}
-                                                    {own.slice(0, 8).map((one, i) => (
-                                                        <span key={one.by}>
-                                                            {i > 0 && ', '}
-                                                            <span className="mono">{one.by}</span> <span className="soft">{percent(one.share)}</span>
-                                                        </span>
-                                                    ))}
-                                                    {own.length > 8 && `, and ${own.length - 8} more`}
-                                                </div>
-                                            );
-                                        })}
-                                    </TableCell>
-                                </TableRow>
-                            ))}
-                        </TableBody>
-                    </Table>
-                    {sets.length > 100 && <p className="soft">and {plural(sets.length - 100, 'more set')}, on the page to print</p>}
-                </>
-            )}
             {leftOut.length > 0 && (
                 <>
                     <h2>Left out of the bake</h2>
@@ -136,6 +102,43 @@ export function TicketRest({ delivery }: { delivery: At<'hand-off'> }) {
                         </TableBody>
                     </Table>
                     {legend.length > 100 && <p className="soft">and {plural(legend.length - 100, 'more ID')}, in the legend</p>}
+                </>
+            )}
+            {shades.length > 0 && (
+                <>
+                    <h2>Who shades whom</h2>
+                    <p className="soft" style={{ margin: '0 0 4px' }}>
+                        Share of a set&apos;s directions in which another set stands nearest.
+                    </p>
+                    <Table>
+                        <TableBody>
+                            {sets.slice(0, SETS).map((set) => (
+                                <TableRow key={set}>
+                                    <TableCell className="mono" style={{ width: '24%' }}>
+                                        {set}
+                                    </TableCell>
+                                    <TableCell style={{ overflow: 'visible', overflowWrap: 'anywhere' }}>
+                                        {[true, false].map((wanted) => {
+                                            const own = shades.filter((one) => one.set === set && one.wanted === wanted);
+                                            return own.length === 0 ? null : (
+                                                <div key={String(wanted)}>
+                                                    {wanted ? 'bake together with ' : 'keep apart from '}
+                                                    {own.slice(0, 8).map((one, i) => (
+                                                        <span key={one.by}>
+                                                            {i > 0 && ', '}
+                                                            <span className="mono">{one.by}</span> <span className="soft">{percent(one.share)}</span>
+                                                        </span>
+                                                    ))}
+                                                    {own.length > 8 && `, and ${whole(own.length - 8)} more`}
+                                                </div>
+                                            );
+                                        })}
+                                    </TableCell>
+                                </TableRow>
+                            ))}
+                        </TableBody>
+                    </Table>
+                    {sets.length > SETS && <p className="soft">and {plural(sets.length - SETS, 'more set')}, on the page to print</p>}
                 </>
             )}
         </>

@@ -282,6 +282,22 @@ describe('hand-off', () => {
         expect(getByRole('button', { name: 'Seal package' })).toHaveProperty('disabled', true);
     });
 
+    it('says a reach that many sets share once, the greatest of them, and copies it', async () => {
+        serve();
+        const one = first(winch().sets.filter((set) => set.inUse.out !== null));
+        const sets = Array.from({ length: 1200 }, (_, i) => ({ ...one, name: `crate_${i}`, diagonal: 2, inUse: { out: i === 7 ? 0.5 : 0.25 + 1e-9 * i, in: 0.125 } }));
+        const { getByRole, getAllByRole, getByText, user } = show(<HandOff delivery={winch({ sets })} />, '/assets/1/deliveries/1/hand-off');
+        expect(getByText('and 1,198 more')).toBeDefined();
+        expect(getAllByRole('button', { name: /copy reach out of/ }).map((button) => button.textContent)).toEqual([
+            expect.stringContaining('copy reach out of crate_0'),
+            expect.stringContaining('copy reach out of crate_7'),
+        ]);
+        const written: string[] = [];
+        Object.defineProperty(navigator, 'clipboard', { configurable: true, value: { writeText: (text: string) => (written.push(text), Promise.resolve()) } });
+        await user.click(getByRole('button', { name: /copy reach out of crate_0/ }));
+        await expect.poll(() => written).toEqual(['0.250001']);
+    });
+
     it('seals what is ready, and offers the package', async () => {
         const sent = serve();
         const { getByRole, user, unmount } = show(<HandOff delivery={winch()} />, '/assets/1/deliveries/1/hand-off');

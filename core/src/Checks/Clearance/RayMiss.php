@@ -38,7 +38,7 @@ final class RayMiss implements Check
             unit: 'share',
             limitWords: '0.5 % (caution above 0.05 %)',
             afterBake: 'holes, or smears of what lies beside',
-            remedy: 'raise the reach, move the high poly, or close its holes',
+            remedy: 'raise the reach, move the high poly or close its holes, or pull in a low poly that stands past it',
             caution: Limits::cautionOf('ray-miss'),
             measures: [Rays::class],
             beside: [Places::class],
@@ -92,7 +92,7 @@ final class RayMiss implements Check
     {
         $reach = $clearance->inUse();
         $ending = $clearance->details->ending;
-        $open = 'the high poly is open there: close its holes, or model what is missing';
+        $open = 'the high poly is open there, or the low poly stands past its outline: close the hole, model what is missing, or pull the low poly in';
         if ($ending['left'] >= $share - 1e-12 || ($ending['out'] <= $reach->out && $ending['in'] <= $reach->in)) {
             return "no reach ends these misses; $open";
         }

@@ -200,8 +200,7 @@ final class RetouchTexels
         $seen = $looked = $all = 0;
         $step = max(1, intdiv(count($runs), self::LOOKED_AT));
         $low = $rays->set->low();
-        $roots = RunAreas::of($runs);
-        $margins = self::margins($runs, $roots, $rays, $page, $owners, $size);
+        $margins = self::margins($runs, $rays, $page, $owners, $size);
         foreach ($runs as $i => [$y, $from, $to]) {
             $all += $to - $from + 1;
             if ($i % $step !== 0) {
@@ -210,7 +209,7 @@ final class RetouchTexels
             $owner = PageRaster::at($owners, $y * $size + $from);
             $f = 3 * ($first[$page->partOf[$owner]] + $page->triangles[$owner]);
             $looked += $to - $from + 1;
-            $isSeen = ! isset($margins[$roots[$i]]) && ($visibility === null || $visibility->seen($where[$i][0], $where[$i][1], $where[$i][2], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]));
+            $isSeen = ! isset($margins[$i]) && ($visibility === null || $visibility->seen($where[$i][0], $where[$i][1], $where[$i][2], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]));
             $seen += $isSeen ? $to - $from + 1 : 0;
         }
 
@@ -221,21 +220,21 @@ final class RetouchTexels
      * Areas of misses that reach to a border of an open low poly: it goes past the outline of its high there (METHODS, "Margin"), which `low-margin` weighs.
      *
      * @param  list<array{int, int, int, int}>  $runs
-     * @param  list<int>  $roots  `RunAreas::of`
      * @param  string  $owners  packed
-     * @return array<int, true> by their roots
+     * @return array<int, true> the runs of them
      */
-    private static function margins(array $runs, array $roots, TexelRays $rays, ProofPage $page, string $owners, int $size): array
+    private static function margins(array $runs, TexelRays $rays, ProofPage $page, string $owners, int $size): array
     {
         $borders = Margins::borderTree($rays->set->low());
         if ($borders === null) {
             return [];
         }
         $nearest = new NearestPoint($borders);
-        $out = [];
+        $roots = RunAreas::of($runs);
+        $areas = [];
         $step = max(1, intdiv(count($runs), self::LOOKED_AT));
         foreach ($runs as $i => [$y, $from, $to, $kind]) {
-            if ($i % $step !== 0 || $kind !== TexelRays::MISS || isset($out[$roots[$i]])) {
+            if ($i % $step !== 0 || $kind !== TexelRays::MISS || isset($areas[$roots[$i]])) {
                 continue;
             }
             foreach (array_unique([$from, intdiv($from + $to, 2), $to]) as $x) {
@@ -247,13 +246,13 @@ final class RetouchTexels
                     $spacing = max($spacing, sqrt(($qx - $px) ** 2 + ($qy - $py) ** 2 + ($qz - $pz) ** 2));
                 }
                 if ($nearest->anyWithin($px, $py, $pz, Margins::JOINED * $spacing)) {
-                    $out[$roots[$i]] = true;
+                    $areas[$roots[$i]] = true;
 
                     break;
                 }
             }
         }
 
-        return $out;
+        return array_fill_keys(array_keys(array_filter($roots, static fn (int $root): bool => isset($areas[$root]))), true);
     }
 }

@@ -7,7 +7,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { ApiError, useAct, type At } from '../api/client';
-import { bytes, length, percent, plural, scaleFor, when, whole } from '../frame/format';
+import { bytes, length, percent, plural, scaleFor, when, whole, type LengthScale } from '../frame/format';
 import { causesOf, severityOf } from '../frame/causes';
 import { Mark } from '../frame/marks';
 import { Foot, Grow, Head, Scroll, Tick } from '../frame/sheet';
@@ -29,20 +29,28 @@ interface Reach {
     names: string[];
     out: number;
     in: number;
+    outShare: string;
+    inShare: string;
 }
 
 /** Sets whose reach reads alike, in one row with the greatest of them: an asset of hundreds of like parts has few. */
-export function reachesOf(sets: Measured[], shown: (set: Measured) => string): Reach[] {
-    const out = new Map<string, Reach>();
+function reachesOf(sets: Measured[], lengths: LengthScale): Reach[] {
+    const rows = new Map<string, Reach>();
     for (const set of sets) {
-        const key = sets.length <= EACH ? set.name : shown(set);
-        const old = out.get(key) ?? { set, names: [], out: 0, in: 0 };
-        out.set(key, { ...old, names: [...old.names, set.name], out: Math.max(old.out, set.inUse.out ?? 0), in: Math.max(old.in, set.inUse.in ?? 0) });
+        const [out, inward, size] = [set.inUse.out ?? 0, set.inUse.in ?? 0, set.diagonal ?? 1];
+        const [outShare, inShare] = [percent(out / size), percent(inward / size)];
+        const key = sets.length <= EACH ? set.name : [length(out, lengths), length(inward, lengths), outShare, inShare, set.reach !== null].join(' ');
+        const row = rows.get(key);
+        if (row) {
+            row.names.push(set.name);
+            row.out = Math.max(row.out, out);
+            row.in = Math.max(row.in, inward);
+        } else {
+            rows.set(key, { set, names: [set.name], out, in: inward, outShare, inShare });
+        }
     }
-    return [...out.values()];
+    return [...rows.values()];
 }
-
-const shares = (set: Measured): number[] => [(set.inUse.out ?? 0) / (set.diagonal ?? 1), (set.inUse.in ?? 0) / (set.diagonal ?? 1)];
 
 /** The ticket, and what stands in its way. */
 export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
@@ -71,9 +79,7 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
     const found = delivery.checks.filter((check) => check.state === 'found').length;
     const measured = delivery.sets.filter((set) => set.inUse.out !== null);
     const lengths = scaleFor(delivery.unit, Math.max(0, ...measured.map((set) => (set.inUse.out ?? 0) * 2)));
-    const reaches = reachesOf(measured, (set) =>
-        [length(set.inUse.out ?? 0, lengths), length(set.inUse.in ?? 0, lengths), ...shares(set).map(percent), String(set.reach !== null)].join(' '),
-    );
+    const reaches = reachesOf(measured, lengths);
 
     return (
         <>
@@ -195,13 +201,13 @@ export function HandOff({ delivery }: { delivery: At<'hand-off'> }) {
                                             {length(reach.out, lengths)}
                                         </Copied>
                                     </TableCell>
-                                    <TableCell className="num soft">{percent(shares(set)[0] ?? 0)}</TableCell>
+                                    <TableCell className="num soft">{reach.outShare}</TableCell>
                                     <TableCell className="num">
                                         <Copied label={`reach in of ${set.name}`} value={copyable(reach.in)} onCopy={copy}>
                                             {length(reach.in, lengths)}
                                         </Copied>
                                     </TableCell>
-                                    <TableCell className="num soft">{percent(shares(set)[1] ?? 0)}</TableCell>
+                                    <TableCell className="num soft">{reach.inShare}</TableCell>
                                     <TableCell className="soft">{set.reach ? 'set by the standard' : 'recommended'}</TableCell>
                                 </TableRow>
                             ))}

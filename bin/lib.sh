@@ -242,7 +242,7 @@ SQL
     # Without a shell between: its number is the server's own.
     (exec setsid "${AS[@]+"${AS[@]}"}" mariadbd --no-defaults $([ "$RUN_AS" = root ] && echo --user=root) --datadir="$folder" "${network[@]}" --socket="$sockets/mysql.sock" --pid-file="$sockets/mysql.pid" --init-file="$init" \
         --secure-file-priv="$folder.files" --local-infile=0 --transaction-isolation=READ-COMMITTED --max-allowed-packet=256M --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=256M \
-        --character-set-server=utf8mb4 --collation-server=utf8mb4_bin) >>"$log" 2>&1 9>&- &
+        --character-set-server=utf8mb4 --collation-server=utf8mb4_bin ${DATABASE_OPTIONS[@]+"${DATABASE_OPTIONS[@]}"}) >>"$log" 2>&1 9>&- &
     DATABASE_PID=$!
     for i in $(seq 1 300); do
         MYSQL_PWD="$password" mariadb --no-defaults --socket="$sockets/mysql.sock" --user=anvil -e 'SELECT 1' anvil >/dev/null 2>&1 && break

@@ -34,6 +34,9 @@ return [
     /* Seconds that a shared store may refuse before a worker gives up. */
     'store_waits' => (int) env('ANVIL_STORE_WAITS', 120),
 
+    /* A folder in which results are kept by what they depend on, beside the database: the one that the command line is given as ANVIL_MEASURES. */
+    'measures' => env('ANVIL_APP_MEASURES'),
+
     /* Copies of a shared store's files that a machine keeps, in bytes. */
     'copies' => (int) env('ANVIL_COPIES', 20 * 1024 ** 3),
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use Anvil\Measures\FolderStore;
 use Anvil\Measures\MeasureStore;
 use App\Models\State\DeliveryState;
 use Illuminate\Support\Facades\DB;
@@ -56,6 +57,12 @@ final class KeptMeasures implements MeasureStore
                     $this->fetched[$row->key] = ['stored' => $stored, 'names' => $names];
                 }
             }
+            foreach (self::folder() === null ? [] : $some as $key) {
+                $kept = isset($this->fetched[$key]) ? null : self::takeOver($key);
+                if ($kept !== null) {
+                    $this->fetched[$key] = $kept;
+                }
+            }
             foreach ($this->isStill ? $some : [] as $key) {
                 if (! isset($this->fetched[$key])) {
                     $this->missing[$key] = true;
@@ -79,12 +86,48 @@ final class KeptMeasures implements MeasureStore
                     $out[$key] = true;
                 }
             }
+            foreach (self::folder() === null ? [] : $some as $key) {
+                if (! isset($out[$key]) && self::takeOver($key) !== null) {
+                    $out[$key] = true;
+                }
+            }
         }
 
         return $out;
     }
 
     public function keep(string $key, string $measure, ?array $stored, ?array $names): void
+    {
+        self::folder()?->keep($key, $measure, $stored, $names);
+        self::insert($key, $measure, $stored, $names);
+    }
+
+    /** What the command line kept, where both are given one folder (`anvil.measures`). */
+    private static function folder(): ?FolderStore
+    {
+        $folder = config('anvil.measures');
+
+        return is_string($folder) && $folder !== '' ? new FolderStore($folder) : null;
+    }
+
+    /**
+     * @return array{stored: array<mixed>|null, names: array<string, mixed>|null}|null
+     */
+    private static function takeOver(string $key): ?array
+    {
+        $kept = self::folder()?->find($key);
+        if ($kept !== null) {
+            self::insert($key, $kept['measure'], $kept['stored'], $kept['names']);
+        }
+
+        return $kept;
+    }
+
+    /**
+     * @param  array<mixed>|null  $stored
+     * @param  array<string, mixed>|null  $names
+     */
+    private static function insert(string $key, string $measure, ?array $stored, ?array $names): void
     {
         $json = static fn (mixed $value): string => json_encode($value, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
         // Two workers that measure the same at one time come to the same: the first is kept.

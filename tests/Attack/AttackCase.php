@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Attack;
 
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
+use Tests\Support\Waits;
 use Tests\TestCase;
 
 /**
@@ -13,13 +14,14 @@ use Tests\TestCase;
 abstract class AttackCase extends TestCase
 {
     use HandsIn;
+    use Waits;
 
     protected const LOW = "o post_low\nv 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nusemtl plain\nf 1/1 2/2 3/3 4/4\n";
 
     protected function setUp(): void
     {
         parent::setUp();
-        $this->emptied();
+        $this->emptied(measures: true);
     }
 
     /**

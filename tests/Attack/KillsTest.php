@@ -33,25 +33,30 @@ final class KillsTest extends AttackCase
             $start($i);
         }
         try {
-            $this->until(static fn (): bool => Delivery::query()->findOrFail($calm)->isOver());
+            self::until(static fn (): bool => Delivery::query()->findOrFail($calm)->isOver(), self::doing(...), 600);
             $wanted = $this->figures($calm);
             $ids = [];
+            $doing = static fn (): string => (string) json_encode(DB::table('workers')->orderBy('pid')->get(['pid', 'step']));
             for ($n = 1; $n <= $count; $n++) {
                 $ids[] = $this->handIn(self::pair($n));
             }
             for ($k = 0; $k < $kills; $k++) {
-                usleep(mt_rand(100_000, 1_200_000));
+                // After so many further steps, wherever its worker is by then.
+                $steps = mt_rand(1, 6);
+                $last = $doing();
+                self::comes(static function () use (&$steps, &$last, $doing): bool {
+                    [$before, $last] = [$last, $doing()];
+
+                    return $before !== $last && --$steps <= 0;
+                }, 1.2);
                 $i = mt_rand(0, self::WORKERS);
                 $process = $processes[$i];
                 self::assertIsResource($process);
                 proc_terminate($process, SIGKILL);
-                while (proc_get_status($process)['running']) {
-                    usleep(5_000);
-                }
                 proc_close($process);
                 $start($i);
             }
-            $this->until(static fn (): bool => Delivery::query()->whereNotIn('state', DeliveryState::OVER)->doesntExist());
+            self::until(static fn (): bool => Delivery::query()->whereNotIn('state', DeliveryState::OVER)->doesntExist(), self::doing(...), 600);
             self::assertSame(array_fill(0, $count, DeliveryState::Done), Delivery::query()->whereIn('id', $ids)->orderBy('id')->pluck('state')->all(), (string) json_encode(Delivery::query()->whereIn('id', $ids)->whereNot('state', 'done')->pluck('error', 'id')));
             foreach ($ids as $id) {
                 self::assertSame($wanted, $this->figures($id));
@@ -70,12 +75,8 @@ final class KillsTest extends AttackCase
         self::assertSame(0, DB::table('jobs')->count(), 'nothing is left in the queue');
     }
 
-    private function until(\Closure $holds): void
+    private static function doing(): string
     {
-        $end = time() + 600;
-        while (! $holds()) {
-            self::assertLessThan($end, time(), (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', DeliveryState::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]));
-            usleep(200_000);
-        }
+        return (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', DeliveryState::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]);
     }
 }

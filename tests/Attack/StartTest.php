@@ -93,7 +93,7 @@ final class StartTest extends TestCase
             foreach (['nginx', 'fpm', 'worker-1', 'keeper', 'database'] as $name) {
                 posix_kill($this->pids()[$name], SIGKILL);
                 $before = $pids[$name];
-                $this->until(fn (): bool => ($this->pids()[$name] ?? $before) !== $before && $this->answers(), "$name came back");
+                $this->comesUp(fn (): bool => ($this->pids()[$name] ?? $before) !== $before && $this->answers(), "$name came back");
             }
 
             // Only bin/start is killed: the next one ends what it left and comes up on its port.
@@ -121,7 +121,7 @@ final class StartTest extends TestCase
     {
         $this->process = proc_open(['bin/start', "--port=$this->port"], [0 => ['file', '/dev/null', 'r'], 1 => ['file', "$this->var/out", 'w'], 2 => ['file', "$this->var/out", 'a']], $pipes, dirname(__DIR__, 2), $this->environment()) ?: null;
         self::assertNotNull($this->process);
-        $this->until(fn (): bool => str_contains((string) file_get_contents("$this->var/out"), 'Ctrl-C stops it'), 'it came up');
+        $this->comesUp(fn (): bool => str_contains((string) file_get_contents("$this->var/out"), 'Ctrl-C stops it'), 'it came up');
     }
 
     private function second(): string
@@ -140,7 +140,6 @@ final class StartTest extends TestCase
         posix_kill(proc_get_status($this->process)['pid'], SIGKILL);
         proc_close($this->process);
         $this->process = null;
-        usleep(300_000);
     }
 
     private function stop(): void
@@ -212,12 +211,8 @@ final class StartTest extends TestCase
         return str_contains($this->head('/api/session'), '200 OK');
     }
 
-    private function until(\Closure $holds, string $what): void
+    private function comesUp(\Closure $holds, string $what): void
     {
-        $end = microtime(true) + 90;
-        while (! $holds()) {
-            self::assertLessThan($end, microtime(true), "$what: ".(string) @file_get_contents("$this->var/out").shell_exec('tail -n 5 '.escapeshellarg($this->var).'/log/*.log 2>&1'));
-            usleep(200_000);
-        }
+        self::until($holds, fn (): string => "$what: ".(string) @file_get_contents("$this->var/out").shell_exec('tail -n 5 '.escapeshellarg($this->var).'/log/*.log 2>&1'), 90);
     }
 }

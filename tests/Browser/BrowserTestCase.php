@@ -21,6 +21,7 @@ use Facebook\WebDriver\Remote\RemoteWebElement;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverElement;
 use Facebook\WebDriver\WebDriverKeys;
+use Tests\Support\Waits;
 use Tests\TestCase;
 
 /**
@@ -28,6 +29,8 @@ use Tests\TestCase;
  */
 abstract class BrowserTestCase extends TestCase
 {
+    use Waits;
+
     /** @var resource|null */
     private static $process = null;
 
@@ -50,9 +53,7 @@ abstract class BrowserTestCase extends TestCase
         self::assertNotNull(self::$process);
         // A connection that the driver took while it was starting is never answered, so each try is short.
         $short = stream_context_create(['http' => ['timeout' => 0.5]]);
-        for ($i = 0; $i < 100 && @file_get_contents(self::$driverAddress.'/status', false, $short) === false; $i++) {
-            usleep(100_000);
-        }
+        self::until(static fn (): bool => @file_get_contents(self::$driverAddress.'/status', false, $short) !== false, 'the driver of the browser did not answer', 60);
     }
 
     public static function tearDownAfterClass(): void
@@ -94,39 +95,19 @@ abstract class BrowserTestCase extends TestCase
     /** Waits until a text stands on the page. */
     protected function waitFor(string $text, int $seconds = 180): void
     {
-        $seen = '';
-        for ($i = 0; $i < 5 * $seconds; $i++) {
-            $seen = $this->text();
-            if (str_contains($seen, $text)) {
-                return;
-            }
-            usleep(200_000);
-        }
-        self::fail("\"$text\" did not appear; the page says: ".mb_substr($seen, 0, 1500));
+        self::until(fn (): bool => str_contains($this->text(), $text), fn (): string => "\"$text\" did not appear; the page says: ".mb_substr($this->text(), 0, 1500), $seconds);
     }
 
     protected function waitForNot(string $text, int $seconds = 180): void
     {
-        for ($i = 0; $i < 5 * $seconds; $i++) {
-            if (! str_contains($this->text(), $text)) {
-                return;
-            }
-            usleep(200_000);
-        }
-        self::fail("\"$text\" stayed");
+        self::until(fn (): bool => ! str_contains($this->text(), $text), "\"$text\" stayed", $seconds);
     }
 
     /** Opens the search, and waits until it takes what is typed. */
     protected function openSearch(): void
     {
         $this->press('/');
-        for ($i = 0; $i < 100; $i++) {
-            if ($this->browser->executeScript("return document.activeElement !== null && document.activeElement.matches('[role=dialog] input')") === true) {
-                return;
-            }
-            usleep(100_000);
-        }
-        self::fail('the search did not open');
+        self::until(fn (): bool => $this->browser->executeScript("return document.activeElement !== null && document.activeElement.matches('[role=dialog] input')") === true, 'the search did not open');
     }
 
     protected function waitForStand(): void
@@ -135,20 +116,36 @@ abstract class BrowserTestCase extends TestCase
         self::assertSame('yes', $this->browser->findElement(WebDriverBy::className('stand'))->getAttribute('data-drawn'));
     }
 
-    /**
-     * Waits until something holds.
-     *
-     * @param  callable(): bool  $holds
-     */
-    protected function until(callable $holds, string $else, int $seconds = 10): void
+    /** Waits until a new page stands in the address. */
+    protected function waitForAddress(string $part): void
     {
-        for ($i = 0; $i < 10 * $seconds; $i++) {
-            if ($holds()) {
-                return;
-            }
-            usleep(100_000);
-        }
-        self::fail($else);
+        self::until(fn (): bool => str_contains($this->browser->getCurrentURL(), $part), fn (): string => "no $part in {$this->browser->getCurrentURL()}");
+    }
+
+    /** Waits until so many elements are there. */
+    protected function waitForCount(WebDriverBy $by, int $count, int $seconds = 60): void
+    {
+        self::until(fn (): bool => count($this->browser->findElements($by)) === $count, fn (): string => "{$by->getValue()}: ".count($this->browser->findElements($by))." for $count", $seconds);
+    }
+
+    /** Waits until what moves on the page has come to rest. */
+    protected function settle(): void
+    {
+        self::until(fn (): bool => $this->browser->executeScript("return document.getAnimations().every((a) => a.playState !== 'running' || a.effect?.getComputedTiming().endTime === Infinity)") === true, 'something moves on and on');
+    }
+
+    /** A picture of an element once it changes no more; of the whole page without one. */
+    protected function shot(?RemoteWebElement $element = null): string
+    {
+        $take = fn (): string => (string) ($element === null ? $this->browser->takeScreenshot() : $element->takeElementScreenshot());
+        $last = $take();
+        self::until(static function () use (&$last, $take): bool {
+            [$before, $last] = [$last, $take()];
+
+            return $before === $last;
+        }, 'the picture changes on and on');
+
+        return $last;
     }
 
     /** Drags from the middle of an element sideways, by the mouse. */
@@ -156,7 +153,7 @@ abstract class BrowserTestCase extends TestCase
     {
         $tools = new ChromeDevToolsDriver($this->browser);
         // A menu that is still closing lies over it.
-        $this->until(fn (): bool => $this->browser->executeScript('const box = arguments[0].getBoundingClientRect(); return arguments[0].contains(document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2))', [$from]) === true, 'what is to be dragged lies under something');
+        self::until(fn (): bool => $this->browser->executeScript('const box = arguments[0].getBoundingClientRect(); return arguments[0].contains(document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2))', [$from]) === true, 'what is to be dragged lies under something');
         $x = $from->getLocation()->getX() + intdiv($from->getSize()->getWidth(), 2);
         $y = $from->getLocation()->getY() + intdiv($from->getSize()->getHeight(), 2);
         foreach ([['mouseMoved', 0, 0], ['mousePressed', 0, 1], ['mouseMoved', intdiv($pixels, 2), 1], ['mouseMoved', $pixels, 1], ['mouseReleased', $pixels, 0]] as [$type, $by, $buttons]) {
@@ -198,9 +195,7 @@ abstract class BrowserTestCase extends TestCase
     /** Clicks a button once it may be clicked. */
     protected function click(string $label): void
     {
-        for ($i = 0; $i < 100 && ! $this->button($label)->isEnabled(); $i++) {
-            usleep(100_000);
-        }
+        self::until(fn (): bool => $this->button($label)->isEnabled(), "$label cannot be clicked");
         $this->button($label)->click();
     }
 
@@ -217,9 +212,7 @@ abstract class BrowserTestCase extends TestCase
         $paths = array_values(self::demoFiles($asset, self::$folder.'/'.$asset->file));
         $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys(implode("\n", $paths));
         // The rack tells of other deliveries what is waited for next.
-        for ($i = 0; $i < 300 && ! str_contains($this->browser->getCurrentURL(), '/deliveries/'); $i++) {
-            usleep(200_000);
-        }
+        $this->waitForAddress('/deliveries/');
     }
 
     /**

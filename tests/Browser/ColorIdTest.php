@@ -75,13 +75,7 @@ final class ColorIdTest extends BrowserTestCase
 
     private function waitForSwatches(int $count): void
     {
-        for ($i = 0; $i < 300; $i++) {
-            if (count($this->browser->findElements(WebDriverBy::cssSelector('.swatch-card'))) === $count) {
-                return;
-            }
-            usleep(200_000);
-        }
-        self::fail("$count swatches did not appear; the page says: ".mb_substr($this->text(), 0, 1500));
+        $this->waitForCount(WebDriverBy::cssSelector('.swatch-card'), $count);
     }
 
     /** Clicks a swatch, with Control held where it is to be chosen beside others. */
@@ -95,7 +89,9 @@ final class ColorIdTest extends BrowserTestCase
         $field = $this->browser->findElement(WebDriverBy::cssSelector("input[aria-label=\"$label\"]"));
         $this->browser->executeScript('arguments[0].select()', [$field]);
         $field->sendKeys("$text\n");
-        usleep(600_000);
+        // What was typed is kept, and the sheet is asked for anew.
+        self::until(fn (): bool => $this->browser->executeScript('return arguments[0].isConnected && arguments[0].value === arguments[1] && document.querySelector("[aria-busy=true]") === null', [$field, $text]) === true, "$label did not keep $text");
+        $this->settle();
     }
 
     /**
@@ -113,6 +109,5 @@ final class ColorIdTest extends BrowserTestCase
             $send('mouseMoved', $at, 1);
         }
         $send('mouseReleased', $places[count($places) - 1], 0);
-        usleep(300_000);
     }
 }

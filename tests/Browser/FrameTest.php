@@ -153,10 +153,7 @@ final class FrameTest extends BrowserTestCase
                 // 200 % of 1280: half as many CSS pixels.
                 $this->resize(640, 400);
                 // The stand takes its new width a moment later.
-                for ($i = 0; $i < 20 && $this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth') === true; $i++) {
-                    usleep(100_000);
-                }
-                self::assertFalse($this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth'), "$station at 200 % scrolls sideways");
+                self::assertTrue(self::comes(fn (): bool => $this->browser->executeScript('return document.documentElement.scrollWidth > innerWidth') === false, 5), "$station at 200 % scrolls sideways");
                 $this->resize(1280);
             }
             foreach (['/', '/formats'] as $page) {
@@ -175,8 +172,6 @@ final class FrameTest extends BrowserTestCase
 
     private function standShot(): string
     {
-        usleep(600_000);
-
-        return $this->browser->findElement(WebDriverBy::className('stand'))->takeElementScreenshot();
+        return $this->shot($this->browser->findElement(WebDriverBy::className('stand')));
     }
 }

@@ -237,21 +237,19 @@ final class PeopleTest extends BrowserTestCase
         $this->waitForButton("//li[@role='menuitem'][starts-with(normalize-space(.), '$entry')]");
         // While it opens it moves, and a click would go to the entry beside; while a delivery is measured it is drawn again, and a click may go nowhere.
         $item = WebDriverBy::xpath("//li[@role='menuitem'][starts-with(normalize-space(.), '$entry')]");
-        $place = null;
-        for ($i = 0; $i < 60 && $this->browser->findElements(WebDriverBy::xpath("//li[@role='menuitem']")) !== []; $i++) {
+        self::until(function () use ($item): bool {
+            if ($this->browser->findElements(WebDriverBy::xpath("//li[@role='menuitem']")) === []) {
+                return true;
+            }
             try {
-                $found = $this->browser->findElement($item);
-                $before = $place;
-                $place = [$found->getLocation()->getX(), $found->getLocation()->getY(), $found->getSize()->getWidth()];
-                if ($place === $before) {
-                    $found->click();
-                    $place = null;
-                }
+                $this->settle();
+                $this->browser->findElement($item)->click();
             } catch (ElementClickInterceptedException|NoSuchElementException|StaleElementReferenceException) {
                 // It is looked at again.
             }
-            usleep(200_000);
-        }
+
+            return false;
+        }, "the entry $entry could not be chosen");
         $this->waitForNoMenu();
     }
 
@@ -266,35 +264,26 @@ final class PeopleTest extends BrowserTestCase
 
     private function waitForNoMenu(): void
     {
-        for ($i = 0; $i < 50 && $this->browser->findElements(WebDriverBy::cssSelector('[role=menu]')) !== []; $i++) {
-            usleep(100_000);
-        }
+        $this->waitForCount(WebDriverBy::cssSelector('[role=menu]'), 0);
     }
 
     private function waitForButton(string $xpath): void
     {
-        for ($i = 0; $i < 150 && $this->browser->findElements(WebDriverBy::xpath($xpath)) === []; $i++) {
-            usleep(200_000);
-        }
+        self::until(fn (): bool => $this->browser->findElements(WebDriverBy::xpath($xpath)) !== [], "$xpath is not there");
     }
 
     private function waitForVerdict(string $words): void
     {
-        for ($i = 0; $i < 900; $i++) {
+        self::until(function () use ($words): bool {
             $found = $this->browser->executeScript("return document.querySelector('header .verdict')?.innerText ?? ''");
-            if (is_string($found) && trim($found) === $words) {
-                return;
-            }
-            usleep(200_000);
-        }
-        self::fail("the verdict \"$words\" did not come: ".mb_substr($this->text(), 0, 600));
+
+            return is_string($found) && trim($found) === $words;
+        }, fn (): string => "the verdict \"$words\" did not come: ".mb_substr($this->text(), 0, 600), 180);
     }
 
     private function waitForPictures(): void
     {
-        for ($i = 0; $i < 300 && $this->browser->findElements(WebDriverBy::cssSelector('[data-pictures=all]')) === []; $i++) {
-            usleep(200_000);
-        }
+        self::until(fn (): bool => $this->browser->findElements(WebDriverBy::cssSelector('[data-pictures=all]')) !== [], 'not all pictures were taken');
         self::assertNotSame([], $this->browser->findElements(WebDriverBy::cssSelector('[data-pictures=all]')), 'the places are drawn');
     }
 
@@ -318,8 +307,6 @@ final class PeopleTest extends BrowserTestCase
         ObjWriter::write($high, 'windlass_high.obj', $sink);
         $sink->commit();
         $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys("$folder/windlass_low.obj\n$folder/windlass_high.obj");
-        for ($i = 0; $i < 300 && ! str_contains($this->browser->getCurrentURL(), '/deliveries/'); $i++) {
-            usleep(200_000);
-        }
+        $this->waitForAddress('/deliveries/');
     }
 }

@@ -29,18 +29,14 @@ final class ProofTest extends BrowserTestCase
         $this->waitFor('Rack');
         $field = $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'));
         $field->sendKeys("$folder/tablet_low.obj\n$folder/tablet_high.obj");
-        for ($i = 0; $i < 300 && ! str_contains($this->browser->getCurrentURL(), '/pairing'); $i++) {
-            usleep(200_000);
-        }
+        $this->waitForAddress('/pairing');
         $this->waitFor('tablet_low', 60);
         $this->waitForNot('so far', 120);
         $this->waitForStand();
         $this->press('7');
         $this->waitFor('Nothing is left to paint after the bake', 120);
         // All six are there once they are baked.
-        for ($i = 0; $i < 300 && count($this->browser->findElements(WebDriverBy::cssSelector('[data-map] canvas[role=img]'))) < 6; $i++) {
-            usleep(200_000);
-        }
+        $this->waitForCount(WebDriverBy::cssSelector('[data-map] canvas[role=img]'), 6);
         self::assertCount(6, $this->browser->findElements(WebDriverBy::cssSelector('[data-map] canvas[role=img]')));
         $this->assertAccessible('Proof');
         $this->assertNothingCutOff('Proof');
@@ -53,9 +49,7 @@ final class ProofTest extends BrowserTestCase
         // A place on the model is one on the maps.
         $before = $this->browser->getCurrentURL();
         $this->clickAt($this->browser->findElement(WebDriverBy::cssSelector('.stand canvas')), 0.45, 0.55);
-        for ($i = 0; $i < 50 && $this->browser->getCurrentURL() === $before; $i++) {
-            usleep(100_000);
-        }
+        self::comes(fn (): bool => $this->browser->getCurrentURL() !== $before, 10);
         self::assertNotSame($before, $this->browser->getCurrentURL());
 
         // The map comes back from a baker with its green inverted.

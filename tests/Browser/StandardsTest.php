@@ -130,18 +130,17 @@ final class StandardsTest extends BrowserTestCase
         $this->type(WebDriverKeys::ENTER);
         $this->waitFor('Rim of floating detail', 20);
         $isShown = fn (): bool => $this->browser->executeScript("const i = document.querySelector('article img'); return i !== null && i.complete && i.naturalWidth > 100") === true;
-        for ($i = 0; $i < 50 && ! $isShown(); $i++) {
-            usleep(100_000);
-        }
-        self::assertTrue($isShown(), 'the drawing of the fault is shown');
+        self::assertTrue(self::comes($isShown, 20), 'the drawing of the fault is shown');
     }
 
     private function compareWith(string $begin): void
     {
         $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="compare with"]'))->click();
-        usleep(500_000);
-        $this->browser->findElement(WebDriverBy::xpath("//li[@role='option'][starts-with(normalize-space(.), '$begin')]"))->click();
-        usleep(300_000);
+        $option = WebDriverBy::xpath("//li[@role='option'][starts-with(normalize-space(.), '$begin')]");
+        $this->waitForCount($option, 1);
+        $this->settle();
+        $this->browser->findElement($option)->click();
+        $this->waitForCount(WebDriverBy::xpath("//li[@role='option']"), 0);
     }
 
     private function give(string $path): void

@@ -86,11 +86,10 @@ final class WholePathTest extends BrowserTestCase
         $this->assertNothingCutOff('Clearance');
         self::assertSame('yes', $this->browser->findElement(WebDriverBy::className('stand'))->getAttribute('data-drawn'));
         $slider = $this->browser->findElement(WebDriverBy::cssSelector('input[type=range]'));
-        $before = $this->browser->takeScreenshot();
+        $before = $this->shot();
         $slider->sendKeys("\u{E010}");
-        usleep(800_000);
-        self::assertSame('100', $slider->getAttribute('value'));
-        self::assertNotSame($before, $this->browser->takeScreenshot(), 'the stand shows the sets apart');
+        self::until(static fn (): bool => $slider->getAttribute('value') === '100', 'the slider did not go to its end');
+        self::assertNotSame($before, $this->shot(), 'the stand shows the sets apart');
         $this->click('Write exploded files');
         $this->waitFor('Write again');
         $zip = $this->unzip($this->download($this->button('Download lantern_exploded.zip')));
@@ -134,7 +133,8 @@ final class WholePathTest extends BrowserTestCase
         $this->assertAccessible('Intake with a broken file');
         $this->click('delivery 1');
         // While the menu opens it moves.
-        usleep(700_000);
+        $this->waitForCount(WebDriverBy::xpath('//li[contains(., "Delete Float")]'), 1);
+        $this->settle();
         $this->browser->findElement(WebDriverBy::xpath('//li[contains(., "Delete Float")]'))->click();
         $this->waitFor('will be gone for good');
         self::assertFalse($this->browser->findElement(WebDriverBy::cssSelector('button[type=submit]'))->isEnabled(), 'asked twice: its name is typed first');

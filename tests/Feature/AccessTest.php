@@ -13,7 +13,7 @@ use App\Models\Waiver;
 use App\People\Standing;
 use Illuminate\Routing\Route as OneRoute;
 use Illuminate\Support\Facades\Route;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /** Who may do what: every route, for each role, for tokens by their scope, and for nobody. */

@@ -12,10 +12,8 @@ use App\Deliveries\Cleaning;
 use App\Deliveries\Store;
 use App\Models\Asset;
 use App\Models\Delivery;
-use Illuminate\Support\Facades\Artisan;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 use ZipArchive;
 
@@ -147,12 +145,6 @@ final class ColorIdTest extends TestCase
         $this->work();
         self::assertStringContainsString('501 IDs', (string) $this->getJson("/api/deliveries/$many/color-id")->assertJsonPath('sheet.state', 'failed')->json('sheet.error'));
         $this->get("/api/deliveries/$many/pieces/$cut")->assertNotFound();
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 
     /**

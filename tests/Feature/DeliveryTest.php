@@ -16,7 +16,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 use ZipArchive;
 
@@ -35,7 +35,7 @@ final class DeliveryTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->emptied();
+        $this->emptied(measures: true);
         config(['anvil.largest_upload' => 50_000_000]);
     }
 
@@ -584,12 +584,6 @@ final class DeliveryTest extends TestCase
     }
 
     /** Works the queue until it is empty. */
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
-    }
-
     /** What is answered of a delivery and its stations, all in one: each key is one of theirs, and fits. */
     private function assertFitsAll(string $json): void
     {

@@ -15,9 +15,7 @@ use App\Models\Letter;
 use App\Models\Person;
 use App\Models\Waiver;
 use App\People\Standing;
-use Illuminate\Support\Facades\Artisan;
-use Illuminate\Support\Facades\DB;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 use ZipArchive;
 
@@ -284,11 +282,5 @@ final class FindingsTest extends TestCase
     private function asset(int $delivery): int
     {
         return Delivery::query()->findOrFail($delivery)->asset_id;
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 }

@@ -6,7 +6,7 @@ namespace Tests\Feature;
 
 use Anvil\Checks\Catalogue;
 use App\Guide\Manual;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /** The manual: every page is shown, every link and picture in it leads somewhere, and the search finds its sections. */

@@ -69,7 +69,7 @@ final class HeadlessTest extends TestCase
         copy(__DIR__.'/nook/nook_high.mtl', self::$folder.'/nook_high.mtl');
         $needed = static function (string $flags): mixed {
             $files = array_map(static fn (string $name): string => escapeshellarg(self::$folder."/$name"), ['nook_low.mtl', 'nook_low.obj', 'nook_high.mtl', 'nook_high.obj']);
-            $out = shell_exec('ANVIL_REEXEC=1 '.PHP_BINARY." $flags artisan anvil:inspect ".implode(' ', $files).' --json --standard='.escapeshellarg(__DIR__.'/nook/standard-1.json').' 2>/dev/null');
+            $out = shell_exec('ANVIL_MEASURES= ANVIL_REEXEC=1 '.PHP_BINARY." $flags artisan anvil:inspect ".implode(' ', $files).' --json --standard='.escapeshellarg(__DIR__.'/nook/standard-1.json').' 2>/dev/null');
             $report = json_decode((string) $out, true);
 
             return is_array($report) ? [$report['verdict'], $report['sets']] : $out;

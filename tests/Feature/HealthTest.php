@@ -11,7 +11,7 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;
 use Illuminate\Support\Facades\Storage;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /**
@@ -26,7 +26,7 @@ final class HealthTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->emptied();
+        $this->emptied(measures: true);
     }
 
     public function test_the_page_of_health_tells_what_waits_and_since_when(): void
@@ -80,7 +80,7 @@ final class HealthTest extends TestCase
         });
         DB::table('measures')->delete();
         $id = $this->handIn();
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        $this->work();
         self::assertContains(["done pair:$id:1", ['seconds', 'mebibytes']], $lines);
         self::assertContains(["done check:$id:1", ['seconds', 'mebibytes']], $lines);
         self::assertContains(["done measure:$id:1:1", ['seconds', 'mebibytes']], $lines);

@@ -18,7 +18,7 @@ use Illuminate\Support\Facades\Hash;
 use Illuminate\Testing\TestResponse;
 use Laravel\Sanctum\PersonalAccessToken;
 use Symfony\Component\HttpFoundation\Response;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /** Signing in and out, invitations, passwords, roles and tokens, each as a browser or a program does it. */

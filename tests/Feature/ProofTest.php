@@ -14,7 +14,7 @@ use App\Models\Output;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Imagick;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /**
@@ -195,11 +195,5 @@ final class ProofTest extends TestCase
         self::assertDirectoryDoesNotExist("$folder/four");
         self::assertSame(1, Artisan::call('anvil:inspect', ['files' => ["$folder/plate_low.obj", "$folder/plate_high.obj", "$folder/cut_ao.png"], '--standard' => "$folder/standard.json", '--only' => 'map-unreadable', '--json' => true]));
         exec('rm -r '.escapeshellarg($folder));
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 }

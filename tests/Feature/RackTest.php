@@ -8,9 +8,8 @@ use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Standard;
 use App\Models\State\Step;
-use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /**
@@ -73,7 +72,7 @@ final class RackTest extends TestCase
         $id = $this->handIn();
         $this->getJson('/api/rack')->assertJsonPath('assets.0.state', 'reading')->assertJsonPath('assets.0.stations.0.state', 'computing')->assertJson(['computing' => 1]);
         self::assertNull(Delivery::query()->findOrFail($id)->summary);
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        $this->work();
         self::assertNotNull(Delivery::query()->findOrFail($id)->summary, 'written when it was judged');
         $kept = $this->getJson('/api/rack')->assertOk()->json('assets');
         DB::table('deliveries')->update(['summary' => null]);
@@ -111,7 +110,7 @@ final class RackTest extends TestCase
             $tags[] = $tag;
         };
         for ($step = 0; DB::table('jobs')->count() > 0 && $step < 20; $step++) {
-            Artisan::call('queue:work', ['connection' => 'database', '--once' => true, '--memory' => 3500, '--sleep' => 0]);
+            $this->work(1);
             // What is measured of parts by themselves is not shown before the checks have read it.
             $measuring = Delivery::query()->findOrFail($id)->step === Step::Measure;
             $measuring ? $this->getJson("/api/deliveries/$id", ['If-None-Match' => end($tags) ?: '']) : $next("job $step");
@@ -119,7 +118,7 @@ final class RackTest extends TestCase
         self::assertGreaterThanOrEqual(4, count($tags), 'read, pair, check');
         $this->postJson("/api/deliveries/$id/outputs", ['kind' => 'cage'])->assertSuccessful();
         $next('an output is asked for');
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        $this->work();
         $next('an output is made');
         $this->postJson("/api/deliveries/$id/choices", ['base' => 'post', 'choice' => 'self'])->assertSuccessful();
         $next('a choice is made');
@@ -144,7 +143,7 @@ final class RackTest extends TestCase
             DB::disableQueryLog();
             $this->getJson("/api/deliveries/999999/$station")->assertNotFound();
         }
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        $this->work();
         $done = $this->getJson("/api/deliveries/$id/progress", ['If-None-Match' => "W/\"$mark\""])->assertOk()->assertJsonPath('state', 'done')->assertJsonPath('progress.filesDone', 2)->assertJsonPath('progress.doing', null);
         self::assertNotSame($mark, $done->json('mark'));
         $this->getJson("/api/deliveries/$id/pairing", ['If-None-Match' => "W/\"$mark\""])->assertOk()->assertJsonPath('ties.0.base', 'post');

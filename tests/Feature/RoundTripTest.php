@@ -13,9 +13,8 @@ use App\Models\Output;
 use App\Models\Package;
 use App\Models\Standard;
 use Demo\SignalStation;
-use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 use ZipArchive;
 
@@ -155,11 +154,5 @@ final class RoundTripTest extends TestCase
     {
         Folder::remove($this->folder);
         parent::tearDown();
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 }

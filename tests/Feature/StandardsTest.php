@@ -12,9 +12,7 @@ use Anvil\Tests\Support\MemorySink;
 use App\Models\Delivery;
 use App\Models\Finding;
 use App\Models\Standard;
-use Illuminate\Support\Facades\Artisan;
-use Illuminate\Support\Facades\DB;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /** A studio's rules: what a change of them would do is what it then does; versions; what good assets teach. */
@@ -147,11 +145,5 @@ final class StandardsTest extends TestCase
         $this->work();
 
         return $id;
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 }

@@ -13,9 +13,8 @@ use Anvil\Tests\Support\MemorySink;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use App\Models\State\Step;
-use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /**
@@ -28,7 +27,7 @@ final class StepsTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->emptied();
+        $this->emptied(measures: true);
     }
 
     public function test_findings_come_in_steps_and_stay(): void
@@ -211,13 +210,7 @@ final class StepsTest extends TestCase
     private function next(string $job): void
     {
         self::assertStringContainsString($job, (string) DB::table('jobs')->orderBy('id')->value('payload'));
-        Artisan::call('queue:work', ['connection' => 'database', '--once' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
+        $this->work(1);
         self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 

@@ -7,8 +7,7 @@ namespace Tests\Feature;
 use App\Models\Delivery;
 use Demo\SignalStation;
 use Illuminate\Support\Facades\Artisan;
-use Illuminate\Support\Facades\DB;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /**
@@ -90,11 +89,5 @@ final class SurfaceTest extends TestCase
             $lines = [];
         }
         self::assertFileDoesNotExist("$folder/other.png");
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 }

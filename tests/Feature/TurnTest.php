@@ -12,7 +12,7 @@ use Illuminate\Support\Facades\DB;
 use LogicException;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Finder\Finder;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /** A delivery comes into another state in one place, and only where that follows. */
@@ -25,7 +25,7 @@ final class TurnTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->emptied();
+        $this->emptied(measures: true);
         $this->delivery = Delivery::query()->findOrFail($this->handIn(['post_low.obj' => "o post_low\nv 0 0 0\nv 1 0 0\nv 1 1 0\nf 1 2 3\n"]));
     }
 

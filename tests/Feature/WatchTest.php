@@ -22,10 +22,9 @@ use GuzzleHttp\Exception\ConnectException;
 use GuzzleHttp\Promise\Create;
 use GuzzleHttp\Promise\PromiseInterface;
 use GuzzleHttp\Psr7\Response;
-use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Psr\Http\Message\RequestInterface;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
 use Tests\TestCase;
 
 /** A watched folder: what is written slowly, again, elsewhere or away, a server that is gone, a watch that ends in between. */
@@ -254,11 +253,5 @@ final class WatchTest extends TestCase
     private function names(string $folder): array
     {
         return array_values(array_diff(scandir($folder) ?: [], ['.', '..']));
-    }
-
-    private function work(): void
-    {
-        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0]);
-        self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
     }
 }

@@ -12,7 +12,8 @@ use Closure;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
-use Tests\HandsIn;
+use Tests\Support\HandsIn;
+use Tests\Support\Waits;
 use Tests\TestCase;
 use Throwable;
 use ZipArchive;
@@ -24,6 +25,7 @@ use ZipArchive;
 final class MachinesTest extends TestCase
 {
     use HandsIn;
+    use Waits;
 
     private const SETS = 6;
 
@@ -41,8 +43,8 @@ final class MachinesTest extends TestCase
         parent::setUp();
         (new Filesystem)->deleteDirectory(self::folder().'/store');
         $this->startStore();
-        $this->until(static fn (): bool => Storage::put('here', 'x'), 30);
-        $this->emptied();
+        $this->untilAtLast(static fn (): bool => Storage::put('here', 'x'), 30);
+        $this->emptied(measures: true);
     }
 
     protected function tearDown(): void
@@ -65,12 +67,12 @@ final class MachinesTest extends TestCase
         $this->startMachine('a');
         $this->startMachine('b');
         $calm = $this->handIn(self::asset(0));
-        $this->until(static fn (): bool => Delivery::query()->findOrFail($calm)->isOver());
+        $this->untilAtLast(static fn (): bool => Delivery::query()->findOrFail($calm)->isOver());
         $wanted = $this->figures($calm);
         self::assertStringStartsWith('["ready"', $wanted);
 
         $ids = array_map(fn (int $n): int => $this->handIn(self::asset($n)), range(1, 6));
-        $this->until(static fn (): bool => DB::table('workers')->whereNotNull('job_id')->distinct()->count('machine') === 2);
+        $this->untilAtLast(static fn (): bool => DB::table('workers')->whereNotNull('job_id')->distinct()->count('machine') === 2);
 
         // A machine is gone from one moment to the next, with what it held.
         $held = DB::table('workers')->whereNotNull('job_id')->count();
@@ -78,17 +80,17 @@ final class MachinesTest extends TestCase
         $this->stop('b', SIGKILL);
 
         $this->stopDatabase();
-        usleep(1_500_000);
         $this->startDatabase();
 
         $this->startMachine('b');
-        $this->until(static fn (): bool => DB::table('workers')->distinct()->count('machine') === 2);
+        $this->untilAtLast(static fn (): bool => DB::table('workers')->distinct()->count('machine') === 2);
         $this->stop('store', SIGKILL);
-        sleep(20);
+        // Until somebody has tried again what the store did not give, or for as long as it is to stay away.
+        self::comes(static fn (): bool => DB::table('jobs')->where('attempts', '>', 1)->exists(), (float) (getenv('ANVIL_TEST_OUTAGE') ?: 20));
         self::assertSame(0, DB::table('failed_jobs')->count());
         $this->startStore();
 
-        $this->until(static fn (): bool => Delivery::query()->whereNotIn('state', DeliveryState::OVER)->doesntExist());
+        $this->untilAtLast(static fn (): bool => Delivery::query()->whereNotIn('state', DeliveryState::OVER)->doesntExist());
         self::assertSame(array_fill(0, 6, DeliveryState::Done), Delivery::query()->whereIn('id', $ids)->pluck('state')->all(), (string) json_encode(Delivery::query()->whereIn('id', $ids)->pluck('error')));
         foreach ($ids as $id) {
             self::assertSame($wanted, $this->figures($id));
@@ -136,7 +138,7 @@ final class MachinesTest extends TestCase
         self::assertSame(200, $this->postJson("/api/deliveries/$id/packages")->assertCreated()->baseResponse->getStatusCode() - 1);
         $output = $this->postJson("/api/deliveries/$id/outputs", ['kind' => 'cage'])->assertCreated()->json('id');
         self::assertIsInt($output);
-        $this->until(static fn (): bool => Output::query()->findOrFail($output)->state === MakingState::Done && DB::table('packages')->where('state', 'done')->exists());
+        $this->untilAtLast(static fn (): bool => Output::query()->findOrFail($output)->state === MakingState::Done && DB::table('packages')->where('state', 'done')->exists());
         $got = $this->get("/api/outputs/$output")->assertOk()->streamedContent();
         $row = Output::query()->findOrFail($output);
         self::assertSame([$row->bytes, $row->sha256], [strlen($got), hash('sha256', $got)]);
@@ -211,7 +213,7 @@ final class MachinesTest extends TestCase
         $process = proc_open(['setsid', ...$this->command], [0 => ['file', '/dev/null', 'r'], 1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
         self::assertIsResource($process);
         self::$database = proc_get_status($process)['pid'];
-        $this->until(static fn (): bool => DB::scalar('select 1') === 1, 60);
+        $this->untilAtLast(static fn (): bool => DB::scalar('select 1') === 1, 60);
     }
 
     private static function folder(): string
@@ -219,23 +221,23 @@ final class MachinesTest extends TestCase
         return (string) getenv('ANVIL_TEST_FOLDER');
     }
 
-    private function until(Closure $holds, int $seconds = 240): void
+    /** Waits until something holds, while database and store may be away. */
+    private function untilAtLast(Closure $holds, int $seconds = 240): void
     {
-        $end = time() + $seconds;
-        for (; ;) {
-            $error = null;
+        $error = null;
+        self::until(static function () use ($holds, &$error): bool {
             try {
-                if ($holds()) {
-                    return;
-                }
+                $error = null;
+
+                return $holds();
             } catch (Throwable $error) {
                 DB::purge();
+
+                return false;
             }
-            if (time() >= $end) {
-                self::fail($error?->getMessage() ?? (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', DeliveryState::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]));
-            }
-            usleep(100_000);
-        }
+        }, static function () use (&$error): string {
+            return $error?->getMessage() ?? (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', DeliveryState::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]);
+        }, $seconds);
     }
 
     /**

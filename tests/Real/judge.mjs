@@ -2,19 +2,24 @@
  * The judged truth of real pairs, by an independent ray tracer (npm three-mesh-bvh) and code that shares nothing with the product: METHODS'
  * directions, 200,000 rays a set. It decides of every blocker and caution that the product gives whether it is true, and which are missing.
  *
- * node tests/Real/judge.mjs MESHES.bin REPORT.json prints {judged, false: [...], missed: [...]}. Of the report only the reaches are used (a finding
- * speaks of the reach in use), and the findings that are judged.
+ * node tests/Real/judge.mjs MESHES.bin REPORT.json [KEPT] prints {judged, false: [...], missed: [...]}. Of the report only the reaches are used (a finding
+ * speaks of the reach in use), and the findings that are judged. What rays at a reach met is kept in the folder KEPT.
  */
-import { readFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { load } from './store.mjs';
 import { SURFACE, surfaceTruth } from './surface.mjs';
 
 const RAYS = 200_000;
-const [meshes, reportPath] = process.argv.slice(2);
+const [meshes, reportPath, keptIn] = process.argv.slice(2);
 const report = JSON.parse(readFileSync(reportPath, 'utf8'));
 const pair = load(meshes);
+const hashOf = (...texts) => texts.reduce((sum, text) => sum.update(text).update('\0'), createHash('sha256')).digest('hex').slice(0, 20);
+const ownText = hashOf(readFileSync(import.meta.filename), readFileSync(join(import.meta.dirname, '../../package-lock.json')));
+const meshesText = hashOf(readFileSync(meshes));
 
 let seed = 20261127;
 const random = () => {
@@ -148,6 +153,21 @@ function isSeen(x, y, z, f) {
     });
 }
 
+/** The same, kept: the same rays at the same reach meet the same. */
+function met(set) {
+    const key = hashOf(ownText, meshesText, JSON.stringify([set.name, set.low, set.high, set.recommended, set.needed]));
+    const path = keptIn ? join(keptIn, key) : null;
+    if (path !== null && existsSync(path)) return JSON.parse(readFileSync(path, 'utf8'));
+    seed = parseInt(key.slice(0, 7), 16);
+    const truth = shoot(set);
+    if (path !== null) {
+        mkdirSync(keptIn, { recursive: true });
+        writeFileSync(`${path}.${process.pid}`, JSON.stringify(truth));
+        renameSync(`${path}.${process.pid}`, path);
+    }
+    return truth;
+}
+
 /** Rays of one set at a reach; shares of its seen low area with their 95 % half-widths. */
 function shoot(set) {
     const lows = pair.low.filter((part) => set.low.includes(part.name));
@@ -257,7 +277,7 @@ const given = report.findings.filter((finding) => finding.severity !== 'note');
 const told = (code, set) => given.filter((finding) => finding.code === code && (set === undefined || finding.subject.set === set));
 const shares = {};
 for (const set of report.sets) {
-    const truth = shoot(set);
+    const truth = met(set);
     if (truth === null) continue;
     shares[set.name] = { miss: truth.miss.p, wrong: truth.wrong.p, gap: truth.gap.p, clipped: truth.clipped.p };
     const hold = (code, want, alternatives = []) => {

@@ -1,14 +1,16 @@
 /*
  * The corpus of real pairs: makes them, lets the product inspect them, and holds every blocker and caution against the judge. Then the faults:
  * each must give its own finding and no other new one. Prints a line a pair and `false / missed of N`; exit 1 when either is not 0.
+ * Pairs, and what the judge's rays met, are kept in the folder; reports are made anew.
  *
  * node tests/Real/run.mjs FOLDER [PAIR…]
  */
 import { execFile } from 'node:child_process';
-import { existsSync, readdirSync, writeFileSync } from 'node:fs';
-import { cpus } from 'node:os';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
+import { kept } from './kept.mjs';
 import { faults, pairs } from './pairs.mjs';
 
 const run = promisify(execFile);
@@ -16,6 +18,8 @@ const [folder, ...wanted] = process.argv.slice(2);
 const names = wanted.length ? wanted : Object.keys(pairs);
 const here = import.meta.dirname;
 const big = { maxBuffer: 1 << 28 };
+const reports = mkdtempSync(join(tmpdir(), 'anvil-real-'));
+mkdirSync(folder, { recursive: true });
 
 async function inspect(where, pair) {
     const files = readdirSync(where).filter((file) => file.startsWith(`${pair}_`) && !file.endsWith('.bin') && !file.endsWith('.json')).map((file) => join(where, file));
@@ -41,12 +45,12 @@ let [judged, wrong, missed] = [0, 0, 0];
 const lines = [];
 async function pair(name) {
     const start = Date.now();
-    await run('node', [join(here, 'make.mjs'), folder, name], big);
+    const [where] = await kept(folder, name, (open) => run('node', [join(here, 'make.mjs'), open, name], big));
     const made = Date.now();
-    const where = join(folder, name);
     const [report, seconds] = await inspect(where, name);
-    writeFileSync(join(where, 'report.json'), JSON.stringify(report));
-    const { stdout } = await run('node', [join(here, 'judge.mjs'), join(where, 'meshes.bin'), join(where, 'report.json')], { ...big, env: { ...process.env, ANVIL_MAY: (pairs[name].may ?? []).join(',') } });
+    const path = join(reports, `${name}.json`);
+    writeFileSync(path, JSON.stringify(report));
+    const { stdout } = await run('node', [join(here, 'judge.mjs'), join(where, 'meshes.bin'), path, join(folder, 'judged')], { ...big, env: { ...process.env, ANVIL_MAY: (pairs[name].may ?? []).join(',') } });
     const truth = JSON.parse(stdout.trim().split('\n').pop());
     const took = `made ${((made - start) / 1000).toFixed(1)} s, inspected ${seconds.toFixed(1)} s, judged ${((Date.now() - made) / 1000 - seconds).toFixed(1)} s`;
     judged += truth.judged;
@@ -83,5 +87,7 @@ await Promise.all(Array.from({ length: Math.max(1, Math.min(2, cpus().length)) }
         console.log(lines.splice(0).join('\n'));
     }
 }));
+rmSync(reports, { recursive: true, force: true });
+if (process.env.ANVIL_TEST_COUNT) writeFileSync(process.env.ANVIL_TEST_COUNT, `${names.length + faults.filter((one) => names.includes(one.pair)).length} ${judged}`);
 console.log(`real pairs: ${wrong} false / ${missed} missed of ${judged}`);
 process.exitCode = wrong + missed > 0 ? 1 : 0;

@@ -14,6 +14,7 @@ use Anvil\Formats\FileSource;
 use Anvil\Formats\Folder;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Inspection\Inspector;
+use Anvil\Measures\FolderStore;
 use Anvil\Measures\Measures;
 use Anvil\Parallel\Forks;
 use Anvil\Report\Report;
@@ -253,7 +254,7 @@ abstract class AnvilCommand extends Command
      */
     protected function inspectFiles(array $files, ?LastDelivery $last = null): Report
     {
-        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers(), $this->maps, $last);
+        $report = Inspector::inspect($files, $this->standard(), $this->choices(), $this->waivers(), $this->codes(), $this->progress(), $this->assembled(), $this->workers(), $this->maps, $last, self::store());
         $this->clearProgress();
         foreach ($report->measures->asset->files as $file) {
             if ($file->error === null) {
@@ -262,6 +263,24 @@ abstract class AnvilCommand extends Command
         }
         $first = $report->measures->asset->files[0];
         throw UnusableInput::of($first->error ?? Unreadable::because('no file can be read'), $first->path);
+    }
+
+    /**
+     * Where results are kept from one command to the next: in the folder that ANVIL_MEASURES names, if it names one.
+     *
+     * @throws UnusableInput
+     */
+    protected static function store(): ?FolderStore
+    {
+        $folder = getenv('ANVIL_MEASURES');
+        if ($folder === false || $folder === '') {
+            return null;
+        }
+        if (! is_dir($folder) || ! is_writable($folder)) {
+            throw new UnusableInput('input-unusable', "ANVIL_MEASURES names $folder, which is not a folder that can be written to");
+        }
+
+        return new FolderStore($folder);
     }
 
     /**

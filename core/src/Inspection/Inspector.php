@@ -13,6 +13,7 @@ use Anvil\Explode\Assembled;
 use Anvil\Explode\ExplodePlan;
 use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
+use Anvil\Measures\MeasureStore;
 use Anvil\Measures\Plan;
 use Anvil\Report\Report;
 use Anvil\Standard\Choices;
@@ -34,8 +35,9 @@ final class Inspector
      * @param  int  $workers  processes that measure, this one among them
      * @param  list<GivenMap>  $maps  that came back from a baker
      * @param  LastDelivery|null  $last  what was handed in before
+     * @param  MeasureStore|null  $store  where results are kept by what they depend on
      */
-    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null, int $workers = 1, array $maps = [], ?LastDelivery $last = null): Report
+    public static function inspect(array $files, Standard $standard, Choices $choices, array $waivers = [], array $only = [], ?Closure $progress = null, ?Assembled $assembled = null, int $workers = 1, array $maps = [], ?LastDelivery $last = null, ?MeasureStore $store = null): Report
     {
         $start = hrtime(true);
         $read = [];
@@ -47,6 +49,9 @@ final class Inspector
         $measures = Measures::of($read, $standard, $choices, $maps)->since($last);
         if ($assembled !== null) {
             $measures = $measures->exploded($assembled);
+        }
+        if ($store !== null) {
+            $measures = $measures->keptIn($store, true);
         }
         $afterPair = hrtime(true);
         Plan::of($measures, Runner::measures($measures, $only))->run($measures, $progress === null ? null : static fn (string $what, int $i, int $of) => $progress("$what ($i of $of)"), $workers);

@@ -9,6 +9,7 @@ use Anvil\Checks\About;
 use Anvil\Checks\Catalogue;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Measured;
+use Anvil\Measures\MeasureStore;
 use Anvil\Report\LimitValues;
 use Anvil\Standard\Choices;
 use Anvil\Standard\RaySettings;
@@ -45,14 +46,15 @@ final readonly class LearnedStandard
     /**
      * @param  array<string, list<GivenFile>>  $assets  by name
      * @param  Closure(string): void|null  $progress
+     * @param  MeasureStore|null  $store  what was measured in one round is not measured again in the next
      */
-    public static function of(array $assets, Standard $standard, Choices $choices, int $workers = 1, ?Closure $progress = null): self
+    public static function of(array $assets, Standard $standard, Choices $choices, int $workers = 1, ?Closure $progress = null, ?MeasureStore $store = null): self
     {
         $moved = $left = $stuck = [];
         for ($round = 0; $round <= self::ROUNDS; $round++) {
             $left = $worst = [];
             foreach ($assets as $name => $files) {
-                $report = Inspector::inspect($files, $standard, $choices, progress: $progress === null ? null : static fn (string $what) => $progress("$name: $what"), workers: $workers);
+                $report = Inspector::inspect($files, $standard, $choices, progress: $progress === null ? null : static fn (string $what) => $progress("$name: $what"), workers: $workers, store: $store);
                 foreach ($report->findings() as $finding) {
                     if ($finding->severity === Severity::Note) {
                         continue;

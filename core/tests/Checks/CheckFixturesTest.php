@@ -30,12 +30,14 @@ use Anvil\Tests\Support\Assets;
 use Anvil\Unreadable;
 use Closure;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Every check with a fixture that triggers it, with its measured value, and one just inside the limit that does not.
  * Limits and codes: CHECKS.md. Common practice, no published source, where a fixture names none.
  */
+#[Group('matrix')]
 final class CheckFixturesTest extends TestCase
 {
     /**

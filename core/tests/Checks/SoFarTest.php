@@ -17,13 +17,16 @@ use Anvil\Standard\Severity;
 use Anvil\Standard\Waiver;
 use Anvil\Tests\Measures\KeptInMemory;
 use Anvil\Tests\Support\Assets;
+use Anvil\Tests\Support\SharedMeasures;
 use Closure;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * What is told while measuring goes on, and what is told once of many.
  */
+#[Group('matrix')]
 final class SoFarTest extends TestCase
 {
     /**
@@ -47,7 +50,7 @@ final class SoFarTest extends TestCase
     {
         $whole = $make()->measures;
         $store = new KeptInMemory;
-        $computing = $whole->keptIn($store, true);
+        $computing = $whole->keptIn($store->fedBy(SharedMeasures::ofThisRun()), true);
         $end = self::told(Runner::run($whole));
         foreach (Plan::of($computing, Runner::measures($computing))->waves as $bundles) {
             foreach ($bundles as $bundle) {

@@ -15,11 +15,13 @@ use Anvil\Standard\Role;
 use Anvil\Tests\Support\Assets;
 use Anvil\Tests\Support\MemorySink;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Cages fitted by vertex, closed forms; each is handed in again and held against its low poly by the checks.
  */
+#[Group('matrix')]
 final class CageTest extends TestCase
 {
     public function test_a_cage_opens_a_span_that_no_single_distance_does(): void

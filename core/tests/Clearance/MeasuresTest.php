@@ -33,11 +33,13 @@ use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\Assets;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Measures of METHODS, "Rays", against the same done the long way or known by construction.
  */
+#[Group('matrix')]
 final class MeasuresTest extends TestCase
 {
     /**

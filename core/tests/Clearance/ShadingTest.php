@@ -13,11 +13,13 @@ use Anvil\Standard\Reach;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\Assets;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Who shades whom, and what follows from the choices of it.
  */
+#[Group('matrix')]
 final class ShadingTest extends TestCase
 {
     /**

@@ -26,11 +26,13 @@ use Anvil\Tests\Support\Assets;
 use Anvil\Tests\Support\MemorySink;
 use Anvil\Unreadable;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Which piece wears which ID: cut by part, material, shell, region, set or color; kept over deliveries; pinned; told in a legend.
  */
+#[Group('matrix')]
 final class IdPlanTest extends TestCase
 {
     public function test_each_cut_has_its_pieces(): void

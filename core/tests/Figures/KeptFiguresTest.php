@@ -29,12 +29,14 @@ use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 use Anvil\Tests\Support\Assets;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Every measure of a varied row of assets against the figures that were looked at and kept in `kept/`, so that no figure moves unnoticed.
  * The figures are the product's own; what is right is held by the tests of closed forms, references and real pairs beside this one.
  */
+#[Group('matrix')]
 final class KeptFiguresTest extends TestCase
 {
     /**

@@ -23,12 +23,14 @@ use Anvil\Standard\Standard;
 use Anvil\Tests\Support\MemorySource;
 use Demo\DemoAsset;
 use Demo\SignalStation;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 use ZipArchive;
 
 /**
  * The demo's winch through the whole core, and its lantern taken apart.
  */
+#[Group('matrix')]
 final class PackageAndExplodeTest extends TestCase
 {
     private string $folder;

@@ -24,9 +24,11 @@ use Anvil\Tests\Support\MemorySource;
 use Anvil\Unreadable;
 use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** Limits that good assets all pass, and by a hair no less; and the schema of a standard, that says what the reader says. */
+#[Group('matrix')]
 final class LearnedStandardTest extends TestCase
 {
     private const RULES = '{"rays":{"count":2048},"mapSize":128,"checks":{"silhouette-loss":{"severity":"off"}}}';

@@ -14,12 +14,14 @@ use Anvil\Parallel\Forks;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\MemorySink;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 use RuntimeException;
 
 /**
  * One plan of work in one process or several: the same answers, whatever ends early.
  */
+#[Group('matrix')]
 final class ForksTest extends TestCase
 {
     public function test_answers_come_in_order_whoever_made_them(): void
@@ -27,12 +29,13 @@ final class ForksTest extends TestCase
         foreach ([1, 2, 5, 40] as $workers) {
             $taken = [];
             $meanwhile = 0;
-            $answers = Forks::map(12, static function (int $i): array {
-                usleep(2000 * ($i % 3));
+            [$begun, $wait] = self::signal();
+            $answers = Forks::map(12, static function (int $i) use ($begun): array {
+                $begun();
 
                 return [$i, posix_getpid()];
-            }, $workers, static function () use (&$meanwhile): void {
-                usleep(20_000);
+            }, $workers, static function () use (&$meanwhile, $workers, $wait): void {
+                $workers > 1 && $wait();
                 $meanwhile++;
             }, static function (int $i) use (&$taken): void {
                 $taken[] = $i;
@@ -48,11 +51,29 @@ final class ForksTest extends TestCase
         self::assertSame([[7]], Forks::map(1, static fn (int $i): array => [7], 4));
     }
 
+    /**
+     * What a forked process calls when it has begun, and what waits in this one until one has.
+     *
+     * @return array{\Closure(): void, \Closure(): void}
+     */
+    private static function signal(): array
+    {
+        $pair = stream_socket_pair(STREAM_PF_UNIX, STREAM_SOCK_STREAM, 0) ?: self::fail('no sockets');
+        $here = posix_getpid();
+
+        return [static function () use ($pair, $here): void {
+            posix_getpid() === $here || fwrite($pair[1], '.');
+        }, static function () use ($pair): void {
+            fread($pair[0], 1);
+        }];
+    }
+
     public function test_what_a_killed_process_left_is_done_here(): void
     {
         $here = posix_getpid();
-        $answers = Forks::map(9, static function (int $i) use ($here): array {
-            usleep(3000);
+        [$begun, $wait] = self::signal();
+        $answers = Forks::map(9, static function (int $i) use ($here, $begun): array {
+            $begun();
             if (posix_getpid() !== $here && $i % 2 === 1) {
                 posix_kill(posix_getpid(), SIGKILL);
             }
@@ -61,7 +82,7 @@ final class ForksTest extends TestCase
             }
 
             return [$i * $i];
-        }, 4);
+        }, 4, $wait);
         self::assertSame(array_map(static fn (int $i): array => [$i * $i], range(0, 8)), $answers);
     }
 

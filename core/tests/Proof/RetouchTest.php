@@ -14,11 +14,13 @@ use Anvil\Proof\RetouchPage;
 use Anvil\Proof\TrialBake;
 use Anvil\Report\Report;
 use Anvil\Tests\Support\Assets;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * What is left to paint: areas in closed form, and texel by texel against a bake of every texel.
  */
+#[Group('matrix')]
 final class RetouchTest extends TestCase
 {
     /**

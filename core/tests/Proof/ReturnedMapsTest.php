@@ -29,11 +29,13 @@ use Anvil\Tests\Support\MemorySource;
 use Closure;
 use Imagick;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Maps that came back, good ones and such as were altered by code: each gives its code, and no other.
  */
+#[Group('matrix')]
 final class ReturnedMapsTest extends TestCase
 {
     private const SIZE = 128;

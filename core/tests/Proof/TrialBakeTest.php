@@ -21,11 +21,13 @@ use Anvil\Spatial\TriangleTree;
 use Anvil\Tests\Support\Assets;
 use Anvil\Tests\Support\Outside;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * Trial maps against closed forms, and against what another program reads of them.
  */
+#[Group('matrix')]
 final class TrialBakeTest extends TestCase
 {
     /**

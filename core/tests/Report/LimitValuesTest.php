@@ -15,11 +15,14 @@ use Anvil\Standard\Standard;
 use Anvil\Tests\Checks\CheckFixturesTest;
 use Anvil\Tests\Measures\KeptInMemory;
 use Anvil\Tests\Support\Assets;
+use Anvil\Tests\Support\SharedMeasures;
 use Closure;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /** What is foretold of another standard is what the checks then find. */
+#[Group('matrix')]
 final class LimitValuesTest extends TestCase
 {
     /** Of the built-in limit: a little stricter or looser, whichever way it goes, and beyond all. */
@@ -34,7 +37,7 @@ final class LimitValuesTest extends TestCase
     public function test_what_is_foretold_comes_true(Closure $make): void
     {
         $report = $make();
-        $measures = $report->measures->keptIn($store = new KeptInMemory, true);
+        $measures = $report->measures->keptIn(SharedMeasures::ofThisRun() ?? new KeptInMemory, true);
         $standard = $measures->asset->standard;
         $results = Runner::run($measures, $report->waivers);
         $values = LimitValues::ofArray(self::stored(LimitValues::of($measures, $results, $report->waivers)));
@@ -79,7 +82,7 @@ final class LimitValuesTest extends TestCase
             ['a_low' => Shapes::box(3, 2, 1), 'b_low' => Shapes::box(2, 2, 2)->moved(9, 0, 0)],
             ['a_high' => Shapes::roundedBox(3, 2, 1, 0.02, 3, 2), 'b_high' => Shapes::roundedBox(2, 2, 2, 0.03, 3, 2)->moved(9, 0.002, 0)], '{"mapSize":256,"checks":{"name-unsafe":{"severity":"off"}}}',
         );
-        $measures = $report->measures->keptIn(new KeptInMemory, true);
+        $measures = $report->measures->keptIn(SharedMeasures::ofThisRun() ?? new KeptInMemory, true);
         $standard = $measures->asset->standard;
         $values = LimitValues::of($measures, Runner::run($measures));
         $found = 0;

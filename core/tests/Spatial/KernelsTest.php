@@ -19,11 +19,13 @@ use Anvil\Spatial\SegmentCast;
 use Anvil\Spatial\TriangleTree;
 use Anvil\Surface\UvIslands;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * The kernels against themselves done the long way, on even and uneven meshes, and against what holds by construction.
  */
+#[Group('matrix')]
 final class KernelsTest extends TestCase
 {
     /**

@@ -54,7 +54,7 @@ final class Assets
         $own = $rules->rays;
         $rules = $rules->withRays(new RaySettings($own->smooth, $own->cageLength, $own->backFaces, $rays, $own->setsKeptApart));
         $measures = Measures::of($files, $rules, Choices::ofJson($choices), $maps)->since($last);
-        $measures = $assembled === null ? $measures : $measures->exploded($assembled);
+        $measures = SharedMeasures::of($assembled === null ? $measures : $measures->exploded($assembled));
         Plan::of($measures, Runner::measures($measures))->run($measures);
 
         return new Report($measures, Runner::run($measures, $waivers), ['read' => 0.0, 'pair' => 0.0, 'check' => 0.0, 'total' => 0.0], [], $waivers);

@@ -24,11 +24,13 @@ use Anvil\Surface\LowEdges;
 use Anvil\Surface\Outlines;
 use Anvil\Surface\UvIslands;
 use Anvil\Tests\Support\Assets;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 /**
  * UV pages against an independent polygon library, closed forms, and input that nobody drew.
  */
+#[Group('matrix')]
 final class PagesTest extends TestCase
 {
     private const PYTHON = '/usr/bin/python3';

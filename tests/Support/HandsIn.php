@@ -2,11 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Tests;
+namespace Tests\Support;
 
 use App\Deliveries\Store;
 use App\Models\Delivery;
 use App\Models\Person;
+use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 use Laravel\Sanctum\TransientToken;
@@ -18,8 +19,10 @@ use Symfony\Component\HttpFoundation\Response;
  */
 trait HandsIn
 {
-    protected function emptied(): void
+    /** @param  bool  $measures  whether measuring itself is tested: then nothing that another test measured is taken */
+    protected function emptied(bool $measures = false): void
     {
+        config(['anvil.measures' => $measures ? null : (getenv('ANVIL_MEASURES') ?: null)]);
         $this->withHeader('X-Anvil', '1');
         foreach (['assets', 'standards', 'uploads', 'workers', 'jobs', 'failed_jobs', 'stopped_steps', 'cache', 'measures', 'people', 'events', 'letters', 'sessions', 'personal_access_tokens', 'password_reset_tokens', 'invite_tokens'] as $table) {
             DB::table($table)->delete();
@@ -90,6 +93,20 @@ trait HandsIn
         self::assertIsInt($id);
 
         return $id;
+    }
+
+    /**
+     * Does what lies in the queue, until nothing does.
+     *
+     * @param  int  $jobs  how many at most; 0 for all
+     * @param  bool  $mayFail  whether jobs may fail for good on the way
+     */
+    protected function work(int $jobs = 0, bool $mayFail = false): void
+    {
+        Artisan::call('queue:work', ['connection' => 'database', '--stop-when-empty' => true, '--memory' => 3500, '--sleep' => 0] + ($jobs > 0 ? ['--max-jobs' => $jobs] : []));
+        if (! $mayFail) {
+            self::assertSame(0, DB::table('failed_jobs')->count(), (string) json_encode(DB::table('failed_jobs')->pluck('exception')));
+        }
     }
 
     /**

@@ -55,7 +55,10 @@ final class SurfaceTest extends BrowserTestCase
             if (str_contains($this->text(), 'housing_low ·') && str_contains($this->text(), 'lies on others')) {
                 break;
             }
+            $before = $this->browser->getCurrentURL();
             $this->browser->findElement(WebDriverBy::cssSelector('canvas[role=application]'))->sendKeys(WebDriverKeys::ARROW_RIGHT);
+            // The next one is chosen, and told of.
+            self::comes(fn (): bool => $this->browser->getCurrentURL() !== $before, 5);
         }
         $this->waitFor('lies on others', 10);
         $this->click('May lie on others');

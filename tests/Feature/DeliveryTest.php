@@ -16,6 +16,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
+use PHPUnit\Framework\Attributes\Group;
 use Tests\Support\HandsIn;
 use Tests\TestCase;
 use ZipArchive;
@@ -129,6 +130,7 @@ final class DeliveryTest extends TestCase
         \Anvil\Formats\Folder::remove($folder);
     }
 
+    #[Group('one-delivery')]
     public function test_a_ready_asset_is_sealed_and_a_second_hand_in_of_the_name_is_its_next_delivery(): void
     {
         $id = $this->handInWinch();

@@ -160,6 +160,7 @@ function met(set) {
     if (path !== null && existsSync(path)) return JSON.parse(readFileSync(path, 'utf8'));
     seed = parseInt(key.slice(0, 7), 16);
     const truth = shoot(set);
+    if (truth !== null) truth.grazing = grazing(set);
     if (path !== null) {
         mkdirSync(keptIn, { recursive: true });
         writeFileSync(`${path}.${process.pid}`, JSON.stringify(truth));
@@ -211,7 +212,8 @@ function shoot(set) {
             tally.asked++;
             tally.seen += isSeen(x, y, z, f) ? 1 : 0;
         }
-        if (l === 0) continue;
+        // Rays along the surface meet what chance has there: told by themselves, and no misses.
+        if (l === 0 || Math.abs(n[0] * f[0] + n[1] * f[1] + n[2] * f[2]) < 0.05 * l) continue;
         const first = (from, to) => {
             ray.origin.set(x + from * n[0], y + from * n[1], z + from * n[2]);
             ray.direction.set(-n[0] / l, -n[1] / l, -n[2] / l);
@@ -262,6 +264,53 @@ function shoot(set) {
     return { miss: share(tally.miss), wrong: share(tally.wrong), gap: share(tally.gap), clipped: share(tally.high), missAll: tally.missAll / rays, isOpen: isOpen(lows), seen };
 }
 
+/** Shares of each low part's seen area from which rays run within 3° of the surface. */
+function grazing(set) {
+    const out = {};
+    const parts = pair.low.filter((part) => set.low.includes(part.name));
+    const dirs = directions(parts);
+    let first = 0;
+    for (const part of parts) {
+        const s = surface([part]);
+        const size = s.areas.map((area, t) => {
+            if (!s.uv) return area;
+            const [a, b, c] = [0, 1, 2].map((k) => 2 * s.index[3 * t + k]);
+            return area > 0 ? Math.abs((s.uv[b] - s.uv[a]) * (s.uv[c + 1] - s.uv[a + 1]) - (s.uv[c] - s.uv[a]) * (s.uv[b + 1] - s.uv[a + 1])) : 0;
+        });
+        const total = size.reduce((sum, one) => sum + one, 0);
+        const rays = 40_000;
+        let [sum, t, along, seenAlong, asked, seen] = [size[0], 0, 0, 0, 0, 0];
+        for (let k = 0; k < rays; k++) {
+            const at = ((k + random()) / rays) * total;
+            while (sum < at && t < size.length - 1) sum += size[++t];
+            let [v, w] = [random(), random()];
+            if (v + w > 1) [v, w] = [1 - v, 1 - w];
+            const u = 1 - v - w;
+            const d = 3 * 3 * (first + t);
+            const n = [0, 1, 2].map((c) => u * dirs[d + c] + v * dirs[d + 3 + c] + w * dirs[d + 6 + c]);
+            const f = [s.normals[3 * t], s.normals[3 * t + 1], s.normals[3 * t + 2]];
+            const isAlong = Math.abs(n[0] * f[0] + n[1] * f[1] + n[2] * f[2]) <= 0.05 * Math.hypot(...n);
+            const isAsked = k % 20 === 0;
+            if (!isAlong && !isAsked) continue;
+            const [x, y, z] = [0, 1, 2].map((c) => u * s.p[3 * s.index[3 * t] + c] + v * s.p[3 * s.index[3 * t + 1] + c] + w * s.p[3 * s.index[3 * t + 2] + c]);
+            const visible = isSeen(x, y, z, f);
+            if (isAlong) {
+                along++;
+                seenAlong += visible ? 1 : 0;
+            }
+            if (isAsked) {
+                asked++;
+                seen += visible ? 1 : 0;
+            }
+        }
+        const all = Math.max(1, (rays * seen) / Math.max(1, asked));
+        const p = Math.min(1, seenAlong / all);
+        out[part.name] = { p, e: 3 * Math.sqrt((p * (1 - p)) / all + 1 / all ** 2) + 0.1 * p };
+        first += s.index.length / 3;
+    }
+    return out;
+}
+
 /** Whether a finding must be there, may be, or must not, by a share against its limits. */
 function verdict({ p, e }, blocker, caution) {
     if (p - e > blocker) return 'blocker';
@@ -295,6 +344,13 @@ for (const set of report.sets) {
     const wrong = verdict(truth.wrong, 0.005, 0.0005);
     hold('span-closed', wrong === 'none' ? 'none' : 'any');
     if (truth.wrong.p - truth.wrong.e > 0.02 && told('span-closed', set.name).length === 0) missed.push({ code: 'span-closed', set: set.name, truth });
+    for (const [part, share] of Object.entries(truth.grazing)) {
+        judged++;
+        const want = verdict(share, 0.01, 0.001);
+        const own = told('ray-grazing', set.name).filter((finding) => finding.subject.part === part);
+        if ((want === 'blocker' || want === 'caution') && own.length === 0) missed.push({ code: 'ray-grazing', part, truth: share });
+        if ((want === 'none' && own.length > 0) || (want === 'caution' && own.some((finding) => finding.severity === 'blocker'))) wrongly.push({ code: 'ray-grazing', part, truth: share, message: own[0].message });
+    }
     hold('surface-gap', verdict(truth.gap, 1, 0.01) === 'caution' ? 'any' : verdict(truth.gap, 1, 0.01));
     judged++;
     if (truth.clipped.p - truth.clipped.e > 0.001) missed.push({ code: 'needed reach', set: set.name, truth });
@@ -316,7 +372,7 @@ for (const finding of given) {
         const truth = surfaceTruth(pair, finding);
         judged += truth === null ? 0 : 1;
         if (truth === false) wrongly.push({ code: finding.code, subject: finding.subject, message: finding.message });
-    } else if (!['ray-miss', 'span-closed', 'surface-gap'].includes(finding.code)) {
+    } else if (!['ray-miss', 'span-closed', 'surface-gap', 'ray-grazing'].includes(finding.code)) {
         // Low and high come from one model, in one place, by one name: nothing else is true of them, unless the recipe says so.
         judged++;
         if (!(process.env.ANVIL_MAY ?? '').split(',').includes(finding.code)) wrongly.push({ code: finding.code, subject: finding.subject, message: finding.message });

@@ -15,6 +15,7 @@ use Anvil\Pairing\TieKind;
 use Anvil\Sets\BakeSet;
 use Anvil\Sets\SetGrouping;
 use Anvil\Standard\Choices;
+use Anvil\Standard\Pattern;
 use Anvil\Standard\Role;
 use Anvil\Standard\Standard;
 
@@ -225,6 +226,12 @@ final class Asset
         $limit = $this->standard->limitInForce('unit-mismatch');
 
         return $ratio !== null && ! $this->standard->isOff('unit-mismatch') && ($ratio > $limit || $ratio < 1 / $limit);
+    }
+
+    /** Whether a low part is a card, whose rest is masked out: by its material, or named so in the choices. */
+    public function isCard(RoledPart $part): bool
+    {
+        return $part->part->facts->cutOut || Pattern::anyFits($this->choices->cards, $part->part->name);
     }
 
     /**

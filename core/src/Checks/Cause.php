@@ -7,7 +7,7 @@ namespace Anvil\Checks;
 use Anvil\Standard\Severity;
 
 /**
- * Findings of one code, one file and one remedy: told once, with the names of what they are on.
+ * Findings of one code, one file and one kind of remedy: told once, with the names of what they are on.
  */
 final readonly class Cause
 {
@@ -32,7 +32,7 @@ final readonly class Cause
     {
         $groups = [];
         foreach ($findings as $position => $finding) {
-            $groups[json_encode([$finding->code, $finding->subject['file'] ?? null, $finding->remedy], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE)][] = $position;
+            $groups[json_encode([$finding->code, $finding->subject['file'] ?? null, self::kind($finding)], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE)][] = $position;
         }
 
         return array_values(array_map(static fn (array $positions): self => self::ofOne($findings, $positions), $groups));
@@ -58,9 +58,30 @@ final readonly class Cause
         $severities = array_map(static fn (Finding $finding): Severity => $finding->severity, $open === [] ? $own : $open);
         $worst = in_array(Severity::Blocker, $severities, true) ? Severity::Blocker : (in_array(Severity::Caution, $severities, true) ? Severity::Caution : Severity::Note);
         $isOfSets = ! isset($own[0]->subject['part']) && isset($own[0]->subject['set']);
-        $names = array_values(array_unique(array_map(static fn (Finding $finding): string => self::name($finding->subject), $own)));
+        $names = array_values(array_unique(array_merge(...array_map(static fn (Finding $finding): array => self::names($finding->subject), $own))));
+        $remedies = array_unique(array_map(static fn (Finding $finding): string => $finding->remedy, $own));
+        $remedy = count($remedies) === 1 ? $own[0]->remedy : Catalogue::about()[$own[0]->code]->remedy ?? $own[0]->remedy;
 
-        return new self($own[0]->code, $worst, count($own) === 1 ? $own[0]->message : self::words($own[0], count($own), $names, $isOfSets), $own[0]->remedy, $positions, count($names), $open === []);
+        return new self($own[0]->code, $worst, count($own) === 1 ? $own[0]->message : self::words($own[0], count($own), $names, $isOfSets), $remedy, $positions, count($names), $open === []);
+    }
+
+    /** A remedy without its numbers and names: what is to be done, whatever the value. */
+    private static function kind(Finding $finding): string
+    {
+        $names = implode('|', array_map(static fn (string $name): string => preg_quote($name, '/'), array_filter($finding->subject, static fn (string $name): bool => $name !== '')));
+        $words = $names === '' ? $finding->remedy : preg_replace("/(?<![\\w.])(?:$names)(?![\\w.])/u", '*', $finding->remedy) ?? $finding->remedy;
+
+        return preg_replace('/[\w.,:\-]*[_\d][\w.,:\-]*/u', '*', $words) ?? $words;
+    }
+
+    /**
+     * @param  array{file?: string, part?: string, set?: string, other?: string, page?: string}  $subject
+     * @return list<string>
+     */
+    private static function names(array $subject): array
+    {
+        // On a page two parts are told of alike.
+        return isset($subject['part'], $subject['other'], $subject['page']) ? [$subject['part'], $subject['other']] : [self::name($subject)];
     }
 
     /**

@@ -35,6 +35,7 @@ final class StandardSchema
                 'pairing' => ['enum' => ['names', 'whole', null], 'default' => 'names'],
                 'mapSize' => ['type' => ['integer', 'null'], 'minimum' => 16, 'maximum' => 65536, 'default' => 2048, 'description' => 'px'],
                 'pages' => ['anyOf' => [['type' => 'integer'], ['const' => 'udim'], ['type' => 'null']], 'description' => 'sets of textures an asset has; udim: each UV tile is a page'],
+                'upright' => ['type' => ['boolean', 'null'], 'default' => false, 'description' => 'whether UV islands are to stand upright, as the surface does'],
                 'triangleBudget' => ['type' => ['integer', 'null']],
                 'texelDensity' => ['type' => ['number', 'null'], 'description' => 'px a file unit'],
                 'greenChannel' => ['enum' => ['+Y', '-Y', null], 'default' => '+Y'],

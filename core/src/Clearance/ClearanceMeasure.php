@@ -55,10 +55,16 @@ final class ClearanceMeasure
 
     private LowSurface $low;
 
+    /** @var array<int, true> numbers of low parts that are cards */
+    private array $cards = [];
+
     /** Shares of the samples that were shot: on low triangles that face the wrong way, and at high ones that do. */
     private float $lowMasked = 0.0;
 
     private float $highMasked = 0.0;
+
+    /** @var list<array{part: int, share: float, samples: float, where: list<array{float, float, float}>}> low parts on which rays run along the surface */
+    private array $grazing = [];
 
     /**
      * @param  Visibility|null  $visibility  null: all of the set is seen
@@ -73,8 +79,9 @@ final class ClearanceMeasure
      * @param  TriangleTree  $assembled  all low parts of the asset
      * @param  int  $count  samples of this set; more are taken where they leave a share in doubt
      * @param  bool  $allSeen  all its low area counts as seen: what covers it comes off in use
+     * @param  array<int, true>  $cards  numbers of its low parts that are cards
      */
-    public static function of(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count, bool $allSeen = false): SetClearance
+    public static function of(SetSurfaces $own, array $others, TriangleTree $assembled, Standard $standard, int $count, bool $allSeen = false, array $cards = []): SetClearance
     {
         $facing = Facing::of($own);
         $most = max($count, min(self::MOST_SAMPLES, self::MOST_TIMES * $count));
@@ -85,6 +92,7 @@ final class ClearanceMeasure
         for (; ;) {
             $measure = new self($standard->rays, $allSeen ? null : new Visibility($assembled));
             $measure->knownShare = $seenShare;
+            $measure->cards = $cards;
             [$clearance, $times] = $measure->run($own, $others, $standard, $count, $facing, intdiv($most, $count));
             if ($clearance !== null) {
                 return $clearance;
@@ -147,12 +155,28 @@ final class ClearanceMeasure
         if ($facing !== null) {
             [$samples, $this->lowMasked, $this->highMasked] = $this->unmasked($samples, $own->high(), $facing);
         }
+        $samples = $this->steep($samples, $facing !== null);
         $this->samples = $samples;
         $this->seen = new SeenSamples($this->low, $samples, $this->visibility);
         $this->hits = Shooting::own($this->low, $own->high(), $samples, $this->rays, $this->d);
         if ($others !== []) {
             $this->hits = Shooting::withOthers($this->hits, $this->low, $samples, $others, $this->rays, $this->d);
         }
+    }
+
+    /** The samples whose rays do not run along their own face; what the others meet is chance. */
+    private function steep(Samples $samples, bool $isTold): Samples
+    {
+        $grazing = GrazingRays::of($this->low, $samples);
+        if ($grazing === []) {
+            return $samples;
+        }
+        if ($isTold) {
+            $this->grazing = GrazingRays::byPart($this->low, $samples, $grazing, (new SeenSamples($this->low, $samples, $this->visibility))->has(...));
+        }
+        $grazes = array_fill_keys($grazing, true);
+
+        return $samples->only(array_values(array_filter(range(0, $samples->count() - 1), static fn (int $i): bool => ! isset($grazes[$i]))));
     }
 
     /**
@@ -202,10 +226,18 @@ final class ClearanceMeasure
         $out = WrongReach::outward($this->hits, $this->samples, $needed, $this->d, $seen, $this->seenShare);
         $in = WrongReach::inward($this->hits, $this->samples, $needed, $this->d, $seen, $this->seenShare);
         $recommended = new Reach($this->recommend($needed->out, $out->first), $this->recommend($needed->in, $in->first));
+        $shells = HighShells::of($high);
+        $free = Floaters::free($this->low, $high, $shells, $this->samples, $this->hits, $this->d, $this->cards);
+        $best = null;
+        if (($out->first !== null && $out->first <= $needed->out) || ($in->first !== null && $in->first <= $needed->in)) {
+            $best = BestReach::of($this->low, $this->samples, $this->hits, $this->d, $seen, $this->seenShare, $free);
+            // Of sets that are baked together, a reach that goes wrong on others is told of them (sets-bleed), and mended by moving these.
+            $recommended = $this->rays->setsKeptApart ? $best->reach : $recommended;
+        }
         $set = $standard->reachOf($own->name, $this->d, $recommended);
         $reach = $set ?? $recommended;
         $details = new DetailsMeasure($this->low, $high, $this->samples, $this->hits, $seen, $this->seenShare, $reach, $this->d);
-        $misses = Misses::of($this->low, $this->samples, $this->hits, $reach, $seen, $this->seenShare);
+        $misses = Misses::of($this->low, $this->samples, $this->hits, $reach, $seen, $this->seenShare, $free);
         [$shortShare, $short] = $depths->short($reach);
         $bleeds = $this->rays->setsKeptApart ? null : Bleeds::of($own, $others, $reach, $this->samples, $this->hits, $this->rays, $this->seen, $this->seenShare);
         $gaps = $details->gaps();
@@ -219,13 +251,9 @@ final class ClearanceMeasure
         if (! $alone) {
             array_push($doubts, [$misses->share, $ofMisses], [array_sum($misses->marginShares), [$ofMargin]]);
         }
-        $atNeeded = null;
-        foreach ([$out, $in] as $side) {
-            if ($alone && $side->isAtNeeded && Resampling::times([[$side->bestShare, [$ofWrong[1]]]], $effective, $most) === 1) {
-                $atNeeded = $side->bestShare;
-            } else {
-                $doubts[] = [$side->bestShare, $ofWrong];
-            }
+        $isByItself = $best !== null && $alone && Resampling::times([[$best->share, [$ofWrong[1]]]], $effective, $most) === 1;
+        if ($best !== null && ! $isByItself) {
+            $doubts[] = [$best->share, $ofWrong];
         }
         if ($set !== null) {
             $doubts[] = [$shortShare, [WrongReach::SHARE]];
@@ -237,16 +265,14 @@ final class ClearanceMeasure
         if ($times > 1) {
             return [null, $times];
         }
-        $more = new Resampling($this->low, $high, $this->rays, $this->d, $this->visibility, fn (Samples $samples): Samples => $this->unmasked($samples, $high, $facing)[0], $this->seenShare, $count, $effective, $most);
+        $more = new Resampling($this->low, $high, $this->rays, $this->d, $this->visibility, fn (Samples $samples): Samples => $this->steep($this->unmasked($samples, $high, $facing)[0], false), $this->seenShare, $count, $effective, $most, $free);
         [$told, $tellingMisses] = $alone ? $more->misses($misses, $reach, $ofMisses, $ofMargin) : [$misses, $effective];
-        [$wrongAtNeeded, $tellingWrong] = $atNeeded === null ? [0.0, $effective] : $more->wrong($atNeeded, $needed, $ofWrong[0]);
-        $best = static fn (WrongReach $side): float => $side->isAtNeeded && $atNeeded !== null ? $wrongAtNeeded : $side->bestShare;
+        [$bestShare, $tellingBest] = $isByItself ? $more->bad($best->share, $best->clipped, $best->reach, $ofWrong[0]) : [$best->share ?? 0.0, $effective];
         $bleeds ??= Bleeds::of($own, $others, $reach, $this->samples, $this->hits, $this->rays, $this->seen, $this->seenShare);
         [$wrongShare, $wrongRays] = $details->wrong();
         $texels = $this->samples->byUv ? $this->samples->uvArea * $standard->mapSize ** 2 : 0.0;
         $lowArea = array_sum($this->low->areas);
         $density = $lowArea > 0.0 ? sqrt($texels / $lowArea) : 0.0;
-        $shells = HighShells::of($high);
         $top = min($this->d, max(2 * $needed->out, 1.6 * $reach->out, 1.3 * ($out->first ?? 0.0), 0.02 * $this->d));
         $wrong = array_map(static fn (array $ray): array => [$ray[0], 0.0, $ray[1]], [...$wrongRays, ...$out->rays]);
 
@@ -257,12 +283,13 @@ final class ClearanceMeasure
             SameSurface::holds($this->low, $high, $this->samples, $this->d),
             ['miss' => $this->segments(array_map(static fn (int $i): array => [$i, $reach->out, -$reach->in], $misses->rays)), 'wrong' => $this->segments($wrong), 'short' => $this->segments($short)],
             new SetDetails(
-                $wrongShare, Spread::of(array_map(fn (array $ray): array => $this->samples->at($ray[0], $ray[1]), $wrongRays)), $gaps, $details->buried(), $details->unmet($shells),
-                Floaters::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density, $misses->rays, $misses->scale / max(1e-12, $this->seenShare)),
+                $wrongShare, Spread::of(array_map(fn (array $ray): array => $this->samples->at($ray[0], $ray[1]), $wrongRays)), $gaps, $details->buried(), $details->unmet($shells, $needed),
+                Floaters::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density, $misses->rays, $misses->scale / max(1e-12, $this->seenShare), $this->cards),
                 Leans::of($this->low, $high, $shells, $this->samples, $this->hits, $reach, $this->d, $density), $lowArea, $details->curve($top),
-                effective: $effective, bestShare: ['out' => $best($out), 'in' => $best($in)], best: ['out' => $out->best, 'in' => $in->best],
-                unseenMisses: $told->unseenShare, missesByPart: $told->byPart, ending: $told->ending, margins: $told->margins, tellingMisses: $tellingMisses, tellingWrong: ['out' => $out->isAtNeeded ? $tellingWrong : $effective, 'in' => $in->isAtNeeded ? $tellingWrong : $effective],
+                effective: $effective, bestShare: $best === null ? null : $bestShare, best: $best?->reach,
+                unseenMisses: $told->unseenShare, missesByPart: $told->byPart, ending: $told->ending, margins: $told->margins, tellingMisses: $tellingMisses, tellingBest: $tellingBest,
                 faced: ['low' => $facing->low, 'high' => $facing->high, 'lowShare' => $this->lowMasked, 'highShare' => $this->highMasked],
+                grazing: $this->grazing,
             ),
         ), 1];
     }
@@ -274,7 +301,7 @@ final class ClearanceMeasure
 
         return new SetClearance(
             $name, $this->d, 0, $none, ['out' => null, 'in' => null], $none, null, 0.0, [], 0.0, null, null, [], 0.0, 0.0, SameSurface::holds($this->low, $high, $this->samples, $this->d), [],
-            new SetDetails(faced: ['low' => $facing->low, 'high' => $facing->high, 'lowShare' => $this->lowMasked, 'highShare' => $this->highMasked]),
+            new SetDetails(faced: ['low' => $facing->low, 'high' => $facing->high, 'lowShare' => $this->lowMasked, 'highShare' => $this->highMasked], grazing: $this->grazing),
         );
     }
 

@@ -188,16 +188,19 @@ final class DetailsMeasure
     }
 
     /**
+     * High shells that hardly any ray meets, within the reach in use or the one that is needed: what is clipped is told by itself.
+     *
      * @return list<array{part: int, triangles: int, share: float, where: array{float, float, float}}>
      */
-    public function unmet(HighShells $shells): array
+    public function unmet(HighShells $shells, Reach $needed): array
     {
+        $reach = new Reach(max($this->reach->out, $needed->out), max($this->reach->in, $needed->in));
         if (count($shells->areas) < 2) {
             return [];
         }
         $met = [];
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            $h = $this->hits->taken($i, $this->reach);
+            $h = $this->hits->taken($i, $reach);
             if ($h >= 0 && $this->hits->faces[$h] >= 0) {
                 $shell = $shells->of[$this->hits->faces[$h]];
                 $met[$shell] = ($met[$shell] ?? 0) + 1;
@@ -227,7 +230,7 @@ final class DetailsMeasure
             $points = $reached = 0;
             for ($k = 0; $k < count($triangles); $k += $step) {
                 $points++;
-                $reached += $this->isMet($triangles[$k], $nearest, $cast) ? 1 : 0;
+                $reached += $this->isMet($triangles[$k], $nearest, $cast, $reach) ? 1 : 0;
             }
             if ($reached < self::MET * $points) {
                 $out[] = ['part' => $this->high->partOf($triangles[0]), 'triangles' => count($triangles), 'share' => (float) ($reached / max(1, $points)), 'where' => $this->high->centre($triangles[0])];
@@ -237,11 +240,11 @@ final class DetailsMeasure
         return $out;
     }
 
-    /** Whether a ray of the reach in use would come to the middle of a high triangle from its outer side with nothing in its way. */
-    private function isMet(int $triangle, NearestPoint $nearest, SegmentCast $cast): bool
+    /** Whether a ray of a reach would come to the middle of a high triangle from its outer side with nothing in its way. */
+    private function isMet(int $triangle, NearestPoint $nearest, SegmentCast $cast, Reach $reach): bool
     {
         [$x, $y, $z] = $this->high->centre($triangle);
-        $face = $nearest->find($x, $y, $z, max($this->reach->out, $this->reach->in) * 1.5 + 1e-6 * $this->d);
+        $face = $nearest->find($x, $y, $z, max($reach->out, $reach->in) * 1.5 + 1e-6 * $this->d);
         if ($face < 0) {
             return false;
         }
@@ -252,11 +255,11 @@ final class DetailsMeasure
             return false;
         }
         $height = (($x - $nearest->x) * $nx + ($y - $nearest->y) * $ny + ($z - $nearest->z) * $nz) / ($length * $length);
-        if ($height > $this->reach->out || $height < -$this->reach->in) {
+        if ($height > $reach->out || $height < -$reach->in) {
             return false;
         }
         $step = 1e-6 * $this->d / $length;
 
-        return $cast->all($x, $y, $z, $nx, $ny, $nz, $step, max($step, $this->reach->out - $height), 1) === 0;
+        return $cast->all($x, $y, $z, $nx, $ny, $nz, $step, max($step, $reach->out - $height), 1) === 0;
     }
 }

@@ -17,18 +17,17 @@ use Anvil\Standard\Reach;
  * like (Rims).
  *
  * Of each low shell the high shells that lie on it (median height within 0.1 % of d) are its own surface; where none does, the one that
- * most of its rays take. A high shell that is some low shell's own does not float.
+ * most of its rays take. All that a card meets is its own, however much there is of it, and so is all that a low shell meets that no other surface
+ * backs. A high shell that is some low shell's own does not float.
  */
 final class Floaters
 {
     /** A shell whose rays meet it lower than this, as a share of d, does not hover. */
     private const HOVERS = 1e-3;
 
-    /** A shell that less of a low shell's rays meet is not its own surface. */
-    private const OWN = 0.1;
-
     /**
      * @param  float  $density  texels to a unit of length; 0 without UVs
+     * @param  array<int, true>  $cards  numbers of low parts that are cards
      */
     private function __construct(
         private readonly LowSurface $low,
@@ -40,17 +39,51 @@ final class Floaters
         private readonly float $d,
         private readonly float $density,
         private readonly float $missScale,
+        private readonly array $cards,
     ) {
     }
 
     /**
      * @param  list<int>  $misses  samples whose rays meet nothing, without margins
      * @param  float  $missScale  share of seen low area that each of them stands for, over its own weight
+     * @param  array<int, true>  $cards  numbers of low parts that are cards: masked or blended, or named so in the choices
      * @return list<Floater>
      */
-    public static function of(LowSurface $low, HighSurface $high, HighShells $shells, Samples $samples, Hits $hits, Reach $reach, float $d, float $density, array $misses, float $missScale): array
+    public static function of(LowSurface $low, HighSurface $high, HighShells $shells, Samples $samples, Hits $hits, Reach $reach, float $d, float $density, array $misses, float $missScale, array $cards = []): array
     {
-        return $shells->count() < 2 ? [] : (new self($low, $high, $shells, $samples, $hits, $reach, $d, $density, $missScale))->floaters($misses);
+        return $shells->count() < 2 ? [] : (new self($low, $high, $shells, $samples, $hits, $reach, $d, $density, $missScale, $cards))->floaters($misses);
+    }
+
+    /**
+     * Low shells over which nothing but loose shells stands, so that what is missed around these is their margin: cards, and open low shells of whose
+     * several high shells none lies on them or is backed by another.
+     *
+     * @param  array<int, true>  $cards  numbers of low parts that are cards
+     * @return array<int, true>
+     */
+    public static function free(LowSurface $low, HighSurface $high, HighShells $shells, Samples $samples, Hits $hits, float $d, array $cards): array
+    {
+        $out = $isOpen = [];
+        foreach (array_keys($cards) as $part) {
+            for ($t = $low->parts[$part], $end = $low->parts[$part + 1] ?? $low->triangleCount(); $t < $end; $t++) {
+                $out[$low->shells[$t]] = true;
+            }
+        }
+        if ($shells->count() < 2) {
+            return $out;
+        }
+        foreach ($low->borders as $half => $isBorder) {
+            if ($isBorder) {
+                $isOpen[$low->shells[intdiv($half, 3)]] = true;
+            }
+        }
+        foreach ((new self($low, $high, $shells, $samples, $hits, new Reach($d, $d), $d, 0.0, 0.0, []))->met() as $shell => [$lies, , $isBacked, $met]) {
+            if ($lies === [] && ! $isBacked && count($met) > 1 && isset($isOpen[$shell])) {
+                $out[$shell] = true;
+            }
+        }
+
+        return $out;
     }
 
     /**
@@ -107,49 +140,73 @@ final class Floaters
      */
     private function floating(): array
     {
-        // Of each low shell: its rays, those that take a high shell, the heights at which they meet it at all.
-        $rays = $taken = $heights = [];
+        $own = $hovers = [];
+        foreach ($this->met() as [$lies, $taken, $isBacked, $met]) {
+            foreach (array_keys($taken) as $shell) {
+                $hovers[$shell] = ($hovers[$shell] ?? true) && $met[$shell] > self::HOVERS * $this->d;
+            }
+            if ($lies === [] && ! $isBacked) {
+                $own += $met;
+            } elseif ($lies === [] && $taken !== []) {
+                $own[(int) array_search(max($taken), $taken, true)] = true;
+            }
+            $own += $lies;
+        }
+
+        return array_diff_key(array_filter($hovers), $own);
+    }
+
+    /**
+     * What each low shell meets: the high shells that lie on it, those that its rays take with how many do, whether one of these is backed by another
+     * over half of it, and the median height of all.
+     *
+     * @return array<int, array{array<int, true>, array<int, int>, bool, array<int, float>}>
+     */
+    private function met(): array
+    {
+        $taken = $heights = $backed = $isCard = [];
+        $part = 0;
         for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
             $low = $this->low->shells[$this->samples->triangle[$i]];
-            $rays[$low] = ($rays[$low] ?? 0) + 1;
+            while (isset($this->low->parts[$part + 1]) && $this->low->parts[$part + 1] <= $this->samples->triangle[$i]) {
+                $part++;
+            }
+            if (isset($this->cards[$part])) {
+                $isCard[$low] = true;
+            }
             $seen = [];
-            $isTaken = false;
             for ($h = $this->hits->start[$i]; $h < $this->hits->start[$i + 1]; $h++) {
                 $t = $this->hits->heights[$h];
                 if ($this->hits->faces[$h] < 0 || $t > $this->reach->out || $t < -$this->reach->in) {
                     continue;
                 }
                 $shell = $this->shells->of[$this->hits->faces[$h]];
-                if (! $isTaken) {
-                    $isTaken = true;
-                    $taken[$low][$shell] = ($taken[$low][$shell] ?? 0) + 1;
-                }
                 if (! isset($seen[$shell])) {
                     $seen[$shell] = true;
                     $heights[$low][$shell][] = $t;
                 }
             }
+            $first = array_key_first($seen);
+            if ($first !== null) {
+                $taken[$low][$first] = ($taken[$low][$first] ?? 0) + 1;
+                $backed[$low][$first] = ($backed[$low][$first] ?? 0) + (count($seen) > 1 ? 1 : 0);
+            }
         }
-        $own = $hovers = [];
+        $out = [];
         foreach ($heights as $low => $met) {
-            $lies = [];
+            $lies = $medians = [];
             foreach ($met as $shell => $all) {
                 sort($all);
-                $median = $all[intdiv(count($all), 2)];
-                if (abs($median) <= self::HOVERS * $this->d && count($all) >= self::OWN * $rays[$low]) {
+                $medians[$shell] = $all[intdiv(count($all), 2)];
+                if (isset($isCard[$low]) || abs($medians[$shell]) <= self::HOVERS * $this->d) {
                     $lies[$shell] = true;
                 }
-                if (isset($taken[$low][$shell])) {
-                    $hovers[$shell] = ($hovers[$shell] ?? true) && $median > self::HOVERS * $this->d;
-                }
             }
-            if ($lies === [] && isset($taken[$low])) {
-                $lies = [array_search(max($taken[$low]), $taken[$low], true) => true];
-            }
-            $own += $lies;
+            $isBacked = array_filter($backed[$low] ?? [], static fn (int $count, int $shell): bool => 2 * $count >= $taken[$low][$shell], ARRAY_FILTER_USE_BOTH) !== [];
+            $out[$low] = [$lies, $taken[$low] ?? [], $isBacked, $medians];
         }
 
-        return array_diff_key(array_filter($hovers), $own);
+        return $out;
     }
 
     /**

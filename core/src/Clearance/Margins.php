@@ -21,9 +21,27 @@ final class Margins
 
     /**
      * @param  list<int>  $misses  numbers of samples that meet nothing
+     * @param  array<int, true>  $free  low shells on which all misses are margin: cards, and those that loose shells alone stand over
      * @return array<int, true> those of them that are margin
      */
-    public static function of(LowSurface $low, Samples $samples, array $misses): array
+    public static function of(LowSurface $low, Samples $samples, array $misses, array $free = []): array
+    {
+        $here = [];
+        foreach ($free === [] ? [] : $misses as $k => $i) {
+            if (isset($free[$low->shells[$samples->triangle[$i]]])) {
+                $here[$i] = true;
+                unset($misses[$k]);
+            }
+        }
+
+        return $here + self::joined($low, $samples, array_values($misses));
+    }
+
+    /**
+     * @param  list<int>  $misses
+     * @return array<int, true>
+     */
+    private static function joined(LowSurface $low, Samples $samples, array $misses): array
     {
         $borders = self::borderTree($low);
         if ($misses === [] || $borders === null) {

@@ -47,8 +47,9 @@ final readonly class Misses
 
     /**
      * @param  Closure(int): bool  $seen
+     * @param  array<int, true>  $free  low shells on which all misses are margin
      */
-    public static function of(LowSurface $low, Samples $samples, Hits $hits, Reach $reach, Closure $seen, float $seenShare): self
+    public static function of(LowSurface $low, Samples $samples, Hits $hits, Reach $reach, Closure $seen, float $seenShare, array $free = []): self
     {
         $missing = [];
         for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
@@ -61,7 +62,7 @@ final readonly class Misses
         $ofParts = array_fill(0, $parts, 0.0);
         $byPart = $ofMargins = $ofParts;
         $places = array_fill(0, $parts, []);
-        $margin = Margins::of($low, $samples, $missing);
+        $margin = Margins::of($low, $samples, $missing, $free);
         $part = 0;
         if ($margin !== []) {
             foreach ($samples->triangle as $i => $t) {

@@ -182,6 +182,9 @@ final class NeededReach
         if ($length <= 0.0 || $mx * $dx + $my * $dy + $mz * $dz <= 0.0) {
             return null;
         }
+        if (GrazingRays::isOne($this->low->normals, $this->solver->triangle, $dx, $dy, $dz)) {
+            return 0.0;
+        }
         // What its rays meet first is something else; they start a little over what is needed.
         $step = 1e-6 * $this->d / $length;
         if ($this->cast->any($x, $y, $z, $dx, $dy, $dz, $step, max($step, $out + 1e-3 * $this->d - $height))) {
@@ -241,7 +244,7 @@ final class NeededReach
         }
         [$dx, $dy, $dz] = $this->solver->direction();
         $length = sqrt($dx * $dx + $dy * $dy + $dz * $dz);
-        if ($length <= 0.0) {
+        if ($length <= 0.0 || GrazingRays::isOne($this->low->normals, $this->solver->triangle, $dx, $dy, $dz)) {
             return $needed;
         }
         // Seen: nothing of the set's own high stands over it up to twice its height.

@@ -28,6 +28,7 @@ final readonly class Resampling
      * @param  int  $count  samples that were taken
      * @param  float  $effective  samples of one weight that say as much as those of the seen area
      * @param  int  $most  times as many may be taken
+     * @param  array<int, true>  $free  low shells on which all misses are margin
      */
     public function __construct(
         private LowSurface $low,
@@ -40,6 +41,7 @@ final readonly class Resampling
         private int $count,
         private float $effective,
         private int $most,
+        private array $free = [],
     ) {
     }
 
@@ -51,18 +53,19 @@ final readonly class Resampling
     {
         $doubts = static fn (Misses $misses): array => [[$misses->share, $limits], [array_sum($misses->marginShares), [$ofMargin]]];
 
-        return $this->until($misses, $doubts, $reach, fn (Samples $samples, Hits $hits, SeenSamples $seen): Misses => Misses::of($this->low, $samples, $hits, $reach, $seen->has(...), $this->seenShare));
+        return $this->until($misses, $doubts, $reach, fn (Samples $samples, Hits $hits, SeenSamples $seen): Misses => Misses::of($this->low, $samples, $hits, $reach, $seen->has(...), $this->seenShare, $this->free));
     }
 
     /**
-     * @param  float  $share  of seen low area that goes wrong at a reach
+     * @param  float  $share  of seen low area that is clipped, missed or goes wrong at a reach
+     * @param  float  $clipped  of that: what meets a surface that belongs beneath the clipped one, which a short line does not tell
      * @return array{float, float} and how many samples of one weight say as much
      */
-    public function wrong(float $share, Reach $reach, float $limit): array
+    public function bad(float $share, float $clipped, Reach $reach, float $limit): array
     {
         $doubts = static fn (float $share): array => [[$share, [$limit]]];
 
-        return $this->until($share, $doubts, $reach, function (Samples $samples, Hits $hits, SeenSamples $seen) use ($reach): float {
+        return $this->until($share, $doubts, $reach, function (Samples $samples, Hits $hits, SeenSamples $seen) use ($reach, $clipped): float {
             $sum = 0.0;
             for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
                 $h = $hits->taken($i, $reach);
@@ -71,7 +74,7 @@ final readonly class Resampling
                 }
             }
 
-            return min(1.0, $sum / max(1e-12, $this->seenShare));
+            return min(1.0, $sum / max(1e-12, $this->seenShare) + $clipped + Misses::of($this->low, $samples, $hits, $reach, $seen->has(...), $this->seenShare, $this->free)->share);
         });
     }
 

@@ -132,9 +132,12 @@ final readonly class Rims
         if ($foot === null || $best === null) {
             return $best;
         }
-        $under = $foot->under($x, $y, $z, $n);
+        // Upright over the surface beneath: along a ray that leans, places beside the rim would seem to lie deeper.
+        $normal = $this->high->normal($best[1]);
+        $height = $best[0] * abs($nx * $normal[0] + $ny * $normal[1] + $nz * $normal[2]);
+        $under = $foot->under($x, $y, $z, $normal);
 
-        return $under >= $best[0] - $slack ? null : [$best[0] - $under, $best[1]];
+        return $under >= $height - $slack ? null : [$height - $under, $best[1]];
     }
 
     /**

@@ -10,7 +10,7 @@ use Anvil\Standard\Reach;
 use Closure;
 
 /**
- * From which reach on rays go wrong, and how much stays wrong at the best reach there is (METHODS, "First wrong hit").
+ * From which reach on rays go wrong (METHODS, "First wrong hit").
  *
  * A wrong hit is taken by rays that start between it and the next hit outward. What is seen is asked of a sample only when its turn
  * comes: outward from the needed reach, or back from it, never for all that could go wrong up to d.
@@ -23,17 +23,6 @@ final class WrongReach
     /** The least reach at which too much goes wrong; null: none up to d. */
     public ?float $first = null;
 
-    /** Share of seen low area that goes wrong or stays clipped at the best reach; 0 where the needed reach is under the first wrong hit. */
-    public float $bestShare = 0.0;
-
-    public ?float $best = null;
-
-    /** Whether the best reach is the needed one. */
-    public bool $isAtNeeded = false;
-
-    /** Summed weight of the seen samples that go wrong at the needed reach. */
-    private float $atNeeded = 0.0;
-
     /** @var list<array{int, float}> samples that go wrong around the first wrong hit, and the height of that hit */
     public array $rays = [];
 
@@ -41,7 +30,7 @@ final class WrongReach
      * @param  Closure(int): bool  $seen  of a sample
      * @param  float  $seenShare  of low area
      */
-    private function __construct(private readonly Hits $hits, private readonly Samples $samples, private readonly Closure $seen, private readonly float $seenShare)
+    private function __construct(private readonly Samples $samples, private readonly Closure $seen, private readonly float $seenShare)
     {
     }
 
@@ -50,7 +39,7 @@ final class WrongReach
      */
     public static function outward(Hits $hits, Samples $samples, Reach $needed, float $d, Closure $seen, float $seenShare): self
     {
-        $wrong = new self($hits, $samples, $seen, $seenShare);
+        $wrong = new self($samples, $seen, $seenShare);
         $spans = [];
         for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
             $above = $d;
@@ -66,9 +55,6 @@ final class WrongReach
             }
         }
         $wrong->find($spans, $needed->out);
-        if ($wrong->first !== null && $wrong->first <= $needed->out) {
-            $wrong->best(true, $needed);
-        }
 
         return $wrong;
     }
@@ -78,7 +64,7 @@ final class WrongReach
      */
     public static function inward(Hits $hits, Samples $samples, Reach $needed, float $d, Closure $seen, float $seenShare): self
     {
-        $wrong = new self($hits, $samples, $seen, $seenShare);
+        $wrong = new self($samples, $seen, $seenShare);
         $spans = [];
         for ($i = 0, $count = $samples->count(); $i < $count; $i++) {
             for ($h = $hits->start[$i]; $h < $hits->start[$i + 1]; $h++) {
@@ -93,9 +79,6 @@ final class WrongReach
             }
         }
         $wrong->find($spans, $needed->in);
-        if ($wrong->first !== null && $wrong->first <= $needed->in) {
-            $wrong->best(false, $needed);
-        }
 
         return $wrong;
     }
@@ -120,7 +103,6 @@ final class WrongReach
         foreach ($now as $k) {
             $here += $weight[$spans[$k][2]];
         }
-        $this->atNeeded = $here;
         if ($here > $limit) {
             $this->back($spans, $now, $here, $limit, $needed);
 
@@ -215,25 +197,5 @@ final class WrongReach
         foreach ($which as $k) {
             $this->rays[] = [$spans[$k][2], $spans[$k][3]];
         }
-    }
-
-    /**
-     * The share that goes wrong at the needed reach, the least that encloses all. Where next to nothing stands out of the reach at which
-     * rays first go wrong, a spike without area being all that needs more, that one is the best.
-     */
-    private function best(bool $isOut, Reach $needed): void
-    {
-        $first = (float) $this->first;
-        $clipped = 0.0;
-        for ($i = 0, $count = $this->samples->count(); $i < $count; $i++) {
-            $own = $this->hits->own($i);
-            if ($own >= 0 && ($isOut ? $this->hits->heights[$own] : -$this->hits->heights[$own]) > $first) {
-                $clipped += $this->samples->weight[$i];
-            }
-        }
-        $isSpike = $first > 0.0 && $clipped <= self::SHARE * $this->seenShare && $clipped < $this->atNeeded;
-        $this->best = $isSpike ? 0.999 * $first : ($isOut ? $needed->out : $needed->in);
-        $this->isAtNeeded = ! $isSpike;
-        $this->bestShare = $this->seenShare <= 0.0 ? 0.0 : min(1.0, ($isSpike ? $clipped : $this->atNeeded) / $this->seenShare);
     }
 }

@@ -15,12 +15,19 @@ use Anvil\Standard\Role;
  */
 final readonly class IdColors
 {
+    /** Vertex colors of a mesh are IDs where at least this share of its area lies in triangles of one color each, */
+    private const FLAT = 0.9;
+
+    /** and where no more colors than these occur in the whole asset. */
+    private const MOST = 256;
+
     /**
      * @param  string  $source  `id file`, `vertex colours`, `materials` or `none`
      * @param  array<string, IdColor>  $colors  by hex, in order of first use
      * @param  list<array{part: RoledPart, without: int, of: int}>  $missing  parts with faces that have no ID colour
+     * @param  list<array{part: RoledPart, share: float}>  $painted  high parts whose vertex colors are painted, scanned or shaded and no IDs, with the share of area in triangles of several colors
      */
-    private function __construct(public string $source, public array $colors, public array $missing)
+    private function __construct(public string $source, public array $colors, public array $missing, public array $painted = [])
     {
     }
 
@@ -37,14 +44,54 @@ final readonly class IdColors
             return self::collect('id file', $id, true, true, $worn);
         }
         $high = $asset->judged(Role::High);
-        foreach ($high as $part) {
-            if ($part->part->mesh->colors !== []) {
-                return self::collect('vertex colours', $high, true, false);
-            }
+        [$flat, $painted] = $asset->choices->vertexColorsAreIds ? [array_values(array_filter($high, static fn (RoledPart $part): bool => $part->part->mesh->colors !== [])), []] : self::parted($high);
+        if ($flat !== []) {
+            $without = array_column($painted, 'part');
+            $found = self::collect('vertex colours', array_values(array_filter($high, static fn (RoledPart $part): bool => ! in_array($part, $without, true))), true, false);
+
+            return new self($found->source, $found->colors, $found->missing, $painted);
         }
         $found = self::collect('materials', $high, false, true);
 
-        return count($found->colors) >= 2 ? $found : new self('none', [], []);
+        return count($found->colors) >= 2 ? new self($found->source, $found->colors, $found->missing, $painted) : new self('none', [], [], $painted);
+    }
+
+    /**
+     * High parts with vertex colors: those whose colors are IDs, and those whose colors are painted, scanned or shaded.
+     *
+     * @param  list<RoledPart>  $high
+     * @return array{list<RoledPart>, list<array{part: RoledPart, share: float}>}
+     */
+    private static function parted(array $high): array
+    {
+        $flat = $painted = $shares = $colors = [];
+        foreach ($high as $part) {
+            $mesh = $part->part->mesh;
+            if ($mesh->colors === []) {
+                continue;
+            }
+            $faces = FaceColors::ofVertices($mesh);
+            $blended = $all = 0.0;
+            foreach ($mesh->triangleAreas() as $t => $area) {
+                $all += $area;
+                $blended += $faces->of[$t] === FaceColors::BLEND ? $area : 0.0;
+            }
+            $share = $all > 0.0 ? $blended / $all : 0.0;
+            if ($share <= 1 - self::FLAT + 1e-9) {
+                $flat[] = $part;
+                $shares[] = $share;
+                $colors += array_fill_keys($faces->hex, true);
+            } else {
+                $painted[] = ['part' => $part, 'share' => $share];
+            }
+        }
+        if (count($colors) > self::MOST) {
+            // So many colors tell nothing apart.
+            array_push($painted, ...array_map(static fn (RoledPart $part, float $share): array => ['part' => $part, 'share' => $share], $flat, $shares));
+            $flat = [];
+        }
+
+        return [$flat, $painted];
     }
 
     /**
@@ -63,6 +110,7 @@ final readonly class IdColors
             'source' => $this->source,
             'colors' => array_map(static fn (IdColor $color): array => [$color->color->hex(), $color->names, array_map($number, $color->parts), $color->materials], array_values($this->colors)),
             'missing' => array_map(static fn (array $one): array => [$number($one['part']), $one['without'], $one['of']], $this->missing),
+            'painted' => array_map(static fn (array $one): array => [$number($one['part']), $one['share']], $this->painted),
         ];
     }
 
@@ -72,13 +120,17 @@ final readonly class IdColors
      */
     public static function ofArray(array $stored, array $parts): self
     {
-        /** @var array{source: string, colors: list<array{string, list<string>, list<int>, list<string>}>, missing: list<array{int, int, int}>} $stored */
+        /** @var array{source: string, colors: list<array{string, list<string>, list<int>, list<string>}>, missing: list<array{int, int, int}>, painted: list<array{int, float|int}>} $stored */
         $colors = [];
         foreach ($stored['colors'] as [$hex, $names, $numbers, $materials]) {
             $colors[$hex] = new IdColor(Color::ofHex($hex), $names, array_map(static fn (int $number): RoledPart => $parts[$number], $numbers), $materials);
         }
 
-        return new self($stored['source'], $colors, array_map(static fn (array $one): array => ['part' => $parts[$one[0]], 'without' => $one[1], 'of' => $one[2]], $stored['missing']));
+        return new self(
+            $stored['source'], $colors,
+            array_map(static fn (array $one): array => ['part' => $parts[$one[0]], 'without' => $one[1], 'of' => $one[2]], $stored['missing']),
+            array_map(static fn (array $one): array => ['part' => $parts[$one[0]], 'share' => (float) $one[1]], $stored['painted']),
+        );
     }
 
     /**

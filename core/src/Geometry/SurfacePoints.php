@@ -91,6 +91,19 @@ final readonly class SurfacePoints
         return new self($at, $normals, $of);
     }
 
+    /** One in so many of them, from a number on. */
+    public function every(int $step, int $from): self
+    {
+        $at = $normals = $triangles = [];
+        for ($i = $from, $count = count($this->triangles); $i < $count; $i += $step) {
+            array_push($at, ...array_slice($this->at, 3 * $i, 3));
+            array_push($normals, ...array_slice($this->normals, 3 * $i, 3));
+            $triangles[] = $this->triangles[$i];
+        }
+
+        return new self($at, $normals, $triangles);
+    }
+
     public function count(): int
     {
         return count($this->triangles);

@@ -153,6 +153,23 @@ final class Common
         return isset($this->allSeen[$set->name]);
     }
 
+    /**
+     * Which low parts of a set are cards: masked or blended by their material, or named so in the choices.
+     *
+     * @return array<int, true> numbers among the set's low parts
+     */
+    public function cardsOf(BakeSet $set): array
+    {
+        $out = [];
+        foreach ($set->low as $number => $part) {
+            if ($this->measures->asset->isCard($part)) {
+                $out[$number] = true;
+            }
+        }
+
+        return $out;
+    }
+
     /** Of the low poly that hides what lies behind it. */
     public function hashOfStaying(): string
     {

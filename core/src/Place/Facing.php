@@ -146,16 +146,23 @@ final readonly class Facing
             $shell = $low->shells[$t];
             $of[$shell] = ($of[$shell] ?? 0) + 1;
             $front = $back = INF;
+            $first = -INF;
+            $isFirstFront = false;
             $cast->all($x, $y, $z, $nx, $ny, $nz, -$reach, $reach, 0);
             foreach ($cast->t as $k => $height) {
                 [$mx, $my, $mz] = $high->normal($cast->triangle[$k]);
-                if ($mx * $nx + $my * $ny + $mz * $nz > 0.0) {
+                $isFront = $mx * $nx + $my * $ny + $mz * $nz > 0.0;
+                if ($height > $first) {
+                    [$first, $isFirstFront] = [$height, $isFront];
+                }
+                if ($isFront) {
                     $front = min($front, abs($height));
                 } else {
                     $back = min($back, abs($height));
                 }
             }
-            if ($front <= $back + self::SAME * $d && $front < INF) {
+            // Of a thin high, a leaf or a sheet, its outer side counts: what the ray meets first.
+            if (($front <= $back + self::SAME * $d && $front < INF) || $isFirstFront) {
                 $facing[$shell] = ($facing[$shell] ?? 0) + 1;
             } elseif ($back < INF) {
                 $behind[$shell] = ($behind[$shell] ?? 0) + 1;

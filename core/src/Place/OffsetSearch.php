@@ -35,13 +35,31 @@ final class OffsetSearch
     /** A motion that leaves more than this share of the distance between the surfaces is none. */
     private const TAKES_AWAY = 0.5;
 
+    /** Disjoint parts of the samples that each find a shift by themselves, */
+    private const QUARTERS = 4;
+
+    /** which agree where none is off their mean by over this share of its length. */
+    private const AGREE = 1 / 3;
+
+    /** and which leave at most this share of the distance between the surfaces. */
+    private const NEARER = 0.9;
+
+    /** A shift under this share of d is not looked for again. */
+    private const WORTH = 0.001;
+
     /** @var list<int> points that the motion looked at last moves along their normals */
     private array $involved = [];
+
+    /** @var array{float, float, float} the shift that was found, whether it counts or not */
+    private array $found = [0.0, 0.0, 0.0];
 
     /** @var list<float|null>|null heights without any motion */
     private ?array $still = null;
 
-    private function __construct(private readonly OffsetHeights $measured, private readonly TriangleTree $high)
+    /**
+     * @param  list<Mesh>  $low
+     */
+    private function __construct(private readonly OffsetHeights $measured, private readonly TriangleTree $high, private readonly array $low = [])
     {
     }
 
@@ -57,7 +75,7 @@ final class OffsetSearch
             return null;
         }
 
-        return (new self(new OffsetHeights(SurfacePoints::of($low, $points), $high, $bounds->centre(), $bounds->diagonal()), $high))->run();
+        return (new self(new OffsetHeights(SurfacePoints::of($low, $points), $high, $bounds->centre(), $bounds->diagonal()), $high, $low))->run();
     }
 
     private function run(): ?Offset
@@ -117,8 +135,41 @@ final class OffsetSearch
             }
         }
         $measured->motion = $motion;
+        $this->found = $motion->shift;
 
         return $this->counted(new Motion($motion->shift, $motion->turn, $sides->scale($axes)), $unsure === [] ? INF : max($unsure), $hidden);
+    }
+
+    /**
+     * A shift that four disjoint quarters of the samples find alike, each by itself: relief as high as the shift hides it from the distance between the
+     * surfaces, and not from their agreement. The median vector; null where they do not agree.
+     *
+     * @return array{float, float, float}|null
+     */
+    private function alikeByQuarters(): ?array
+    {
+        $measured = $this->measured;
+        $points = SurfacePoints::of($this->low, self::QUARTERS * $measured->points->count());
+        $all = [];
+        for ($k = 0; $k < self::QUARTERS; $k++) {
+            $quarter = new self(new OffsetHeights($points->every(self::QUARTERS, $k), $this->high, $measured->centre, $measured->d), $this->high);
+            $quarter->run();
+            $all[] = $quarter->found;
+        }
+        $mean = [0.0, 0.0, 0.0];
+        foreach ($all as $one) {
+            for ($c = 0; $c < 3; $c++) {
+                $mean[$c] += $one[$c] / self::QUARTERS;
+            }
+        }
+        $length = sqrt($mean[0] ** 2 + $mean[1] ** 2 + $mean[2] ** 2);
+        foreach ($all as $one) {
+            if (sqrt(($one[0] - $mean[0]) ** 2 + ($one[1] - $mean[1]) ** 2 + ($one[2] - $mean[2]) ** 2) > self::AGREE * $length) {
+                return null;
+            }
+        }
+
+        return $length > self::WORTH * $measured->d ? $mean : null;
     }
 
     /** Heights to begin from: a far shift leaves most points without a surface to meet, so it begins where the bounds would lie on each other, if that is better. */
@@ -164,6 +215,11 @@ final class OffsetSearch
             if ($this->left($best) > self::TAKES_AWAY || ($isScale && $this->isAlike($best))) {
                 $best = new Motion;
             }
+        }
+        if ($best->isNone() && $this->low !== [] && sqrt($found->shift[0] ** 2 + $found->shift[1] ** 2 + $found->shift[2] ** 2) > self::WORTH * $this->measured->d) {
+            $alike = new Motion($this->alikeByQuarters() ?? [0.0, 0.0, 0.0]);
+            // What brings the surfaces no nearer is how a coarse shape follows a fine one, alike in all quarters.
+            $best = ! $alike->isNone() && $this->left($alike) <= self::NEARER ? $alike : $best;
         }
         [$axis, $degrees] = $best->axisAngle();
 

@@ -71,7 +71,9 @@ final readonly class ProofPage
                 [$u, $v] = array_map(intval(...), explode(' ', (string) $tile));
                 $name = self::nameOf($asset->standard, (string) $material, $u, $v);
                 $file = preg_replace('/[^A-Za-z0-9._-]+/', '_', $name) ?? '';
-                $file = trim($file, '.') === '' ? '_' : $file;
+                // A name that begins with a dot would be hidden.
+                $file = ltrim($file, '._-');
+                $file = $file === '' ? 'page' : $file;
                 $unique = $file;
                 for ($n = 2; isset($taken[strtolower($unique)]); $n++) {
                     $unique = "$file-$n";

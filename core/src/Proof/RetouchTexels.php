@@ -61,10 +61,11 @@ final class RetouchTexels
      * @param  bool  $isClean  whether the set's rays told of no miss and no wrong hit
      * @param  Visibility|null  $visibility  null: all is seen
      * @param  FacingMask|null  $mask  rays that it knows as meaningless are not told
+     * @param  array<int, true>  $cards  numbers of the set's low parts that are cards: what reaches past their leaf is masked out in use, and not painted
      * @return array{runs: list<array{int, int, int, int}>, seen: int, where: array<int, array{float, float, float}>} row, first and last column, MISS or WRONG;
      *                                                                                                                texels of these that are seen, those of margins apart; the low place of the first texel of each run
      */
-    public static function of(TexelRays $rays, ProofPage $page, BakeSet $set, string $owners, int $size, bool $isClean, ?Visibility $visibility, ?FacingMask $mask = null): array
+    public static function of(TexelRays $rays, ProofPage $page, BakeSet $set, string $owners, int $size, bool $isClean, ?Visibility $visibility, ?FacingMask $mask = null, array $cards = []): array
     {
         $first = $starts = [];
         $at = 0;
@@ -152,7 +153,12 @@ final class RetouchTexels
             }
         }
 
-        return self::runs($kinds, $rays, $page, $owners, $first, $size, $visibility);
+        $cardParts = [];
+        foreach ($page->parts as $number => $part) {
+            $cardParts[$number] = isset($cards[(int) array_search($part, $set->low, true)]) && in_array($part, $set->low, true);
+        }
+
+        return self::runs($kinds, $rays, $page, $owners, $first, $size, $visibility, $cardParts);
     }
 
     /** Whether faces turned the wrong way make the ray that was shot last meaningless. */
@@ -169,9 +175,10 @@ final class RetouchTexels
      * @param  string  $kinds  a byte a texel
      * @param  string  $owners  packed
      * @param  list<int>  $first
+     * @param  array<int, bool>  $cards  parts of the page that are cards
      * @return array{runs: list<array{int, int, int, int}>, seen: int, where: array<int, array{float, float, float}>}
      */
-    private static function runs(string $kinds, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility): array
+    private static function runs(string $kinds, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility, array $cards): array
     {
         $runs = $where = [];
         for ($y = 0; $y < $size; $y++) {
@@ -184,7 +191,15 @@ final class RetouchTexels
             }
         }
 
-        return ['runs' => $runs, 'seen' => self::seen($runs, $where, $rays, $page, $owners, $first, $size, $visibility), 'where' => $where];
+        $margins = self::margins($runs, $rays, $page, $owners, $size, $cards);
+        if (in_array(true, $cards, true)) {
+            $kept = array_filter($runs, static fn (array $run, int $i): bool => ! isset($margins[$i]) || ! $cards[$page->partOf[PageRaster::at($owners, $run[0] * $size + $run[1])]], ARRAY_FILTER_USE_BOTH);
+            $where = array_values(array_intersect_key($where, $kept));
+            $margins = array_fill_keys(array_keys(array_filter(array_keys($kept), static fn (int $i): bool => isset($margins[$i]))), true);
+            $runs = array_values($kept);
+        }
+
+        return ['runs' => $runs, 'seen' => self::seen($runs, $where, $rays, $page, $owners, $first, $size, $visibility, $margins), 'where' => $where];
     }
 
     /**
@@ -194,13 +209,13 @@ final class RetouchTexels
      * @param  list<array{float, float, float}>  $where
      * @param  string  $owners  packed
      * @param  list<int>  $first
+     * @param  array<int, true>  $margins  numbers of runs that are margin
      */
-    private static function seen(array $runs, array $where, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility): int
+    private static function seen(array $runs, array $where, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility, array $margins): int
     {
         $seen = $looked = $all = 0;
         $step = max(1, intdiv(count($runs), self::LOOKED_AT));
         $low = $rays->set->low();
-        $margins = self::margins($runs, $rays, $page, $owners, $size);
         foreach ($runs as $i => [$y, $from, $to]) {
             $all += $to - $from + 1;
             if ($i % $step !== 0) {
@@ -221,15 +236,22 @@ final class RetouchTexels
      *
      * @param  list<array{int, int, int, int}>  $runs
      * @param  string  $owners  packed
+     * @param  array<int, bool>  $cards  parts of the page that are cards: what they miss is margin wherever it lies
      * @return array<int, true> the runs of them
      */
-    private static function margins(array $runs, TexelRays $rays, ProofPage $page, string $owners, int $size): array
+    private static function margins(array $runs, TexelRays $rays, ProofPage $page, string $owners, int $size, array $cards): array
     {
         $borders = Margins::borderTree($rays->set->low());
         if ($borders === null) {
             return [];
         }
         $nearest = new NearestPoint($borders);
+        $ofCards = [];
+        foreach (in_array(true, $cards, true) ? $runs : [] as $i => [$y, $from, , $kind]) {
+            if ($kind === TexelRays::MISS && $cards[$page->partOf[PageRaster::at($owners, $y * $size + $from)]]) {
+                $ofCards[$i] = true;
+            }
+        }
         $roots = RunAreas::of($runs);
         $areas = [];
         $step = max(1, intdiv(count($runs), self::LOOKED_AT));
@@ -253,6 +275,6 @@ final class RetouchTexels
             }
         }
 
-        return array_fill_keys(array_keys(array_filter($roots, static fn (int $root): bool => isset($areas[$root]))), true);
+        return $ofCards + array_fill_keys(array_keys(array_filter($roots, static fn (int $root): bool => isset($areas[$root]))), true);
     }
 }

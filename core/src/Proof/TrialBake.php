@@ -7,6 +7,7 @@ namespace Anvil\Proof;
 use Anvil\Cage\CageFit;
 use Anvil\Cage\HeldCage;
 use Anvil\ColorId\IdColors;
+use Anvil\ColorId\LabelsByPlace;
 use Anvil\Geometry\Bounds;
 use Anvil\Geometry\Mesh;
 use Anvil\Pairing\RoledPart;
@@ -379,17 +380,19 @@ final class TrialBake
         }
         $out = [];
         foreach ($set->target() as $part) {
-            $wearing = $part;
             if ($this->ids->source === 'id file') {
-                // An ID copy has the faces of its high part, in their order.
-                $same = array_values(array_filter($byBase[$part->base] ?? [], static fn (RoledPart $id): bool => $id->part->mesh->triangleCount() === $part->part->mesh->triangleCount()));
-                $wearing = $same[0] ?? null;
-                if (count($same) > 1) {
-                    $byBase[$part->base] = array_values(array_filter($byBase[$part->base], static fn (RoledPart $id): bool => $id !== $same[0]));
+                $copies = [];
+                foreach ($byBase[$part->base] ?? [] as $id) {
+                    $labels = $this->ids->labels($id);
+                    if ($labels !== null) {
+                        $copies[] = [$id->part->mesh, $labels[0]];
+                    }
                 }
+                $labels = LabelsByPlace::of($part->part->mesh, $copies);
+            } else {
+                $labels = ($this->ids->source === 'none' ? null : $this->ids->labels($part))[0] ?? array_fill(0, $part->part->mesh->triangleCount(), -1);
             }
-            $labels = $wearing === null || $this->ids->source === 'none' ? null : $this->ids->labels($wearing);
-            foreach ($labels[0] ?? array_fill(0, $part->part->mesh->triangleCount(), -1) as $label) {
+            foreach ($labels as $label) {
                 $out[] = $hexes[$label] ?? null;
             }
         }

@@ -10,9 +10,6 @@ namespace Anvil\Rays;
  */
 final readonly class Samples
 {
-    /** Samples that share the answer whether they are seen. */
-    private const BESIDE = 8;
-
     /**
      * @param  list<int>  $triangle
      * @param  list<float>  $px
@@ -24,7 +21,6 @@ final readonly class Samples
      * @param  list<float>  $weight  shares of the low area, 1 in all
      * @param  bool  $byUv  whether they are spread by UV area
      * @param  float  $uvArea  share of the page that the set covers
-     * @param  list<int>  $beside  the first sample of some that lie side by side on one triangle: what is seen of it, is seen of them
      */
     private function __construct(
         public array $triangle,
@@ -37,7 +33,6 @@ final readonly class Samples
         public array $weight,
         public bool $byUv,
         public float $uvArea,
-        public array $beside,
     ) {
     }
 
@@ -53,7 +48,7 @@ final readonly class Samples
         $areas = $byUv ? $low->uvAreas : $low->areas;
         $total = array_sum($areas);
         $count = max($count, 64 * count($low->parts));
-        $triangle = $px = $py = $pz = $nx = $ny = $nz = $weight = $beside = [];
+        $triangle = $px = $py = $pz = $nx = $ny = $nz = $weight = [];
         $before = 0;
         $sum = 0.0;
         $k = 0;
@@ -73,9 +68,6 @@ final readonly class Samples
             $da = 3 * $low->corners[$i];
             $db = 3 * $low->corners[$i + 1];
             $dc = 3 * $low->corners[$i + 2];
-            // Eight or so lie side by side.
-            $cells = max(1, (int) sqrt($here / self::BESIDE));
-            $first = [];
             for ($s = 0; $s < $here; $s++) {
                 $k++;
                 $v = 0.5 + $k * 0.7548776662466927;
@@ -87,9 +79,6 @@ final readonly class Samples
                     $w = 1.0 - $w;
                 }
                 $u = 1.0 - $v - $w;
-                $cell = (int) ($v * $cells) * $cells + (int) ($w * $cells);
-                $first[$cell] ??= count($triangle);
-                $beside[] = $first[$cell];
                 $triangle[] = $t;
                 $px[] = $u * $low->positions[$a] + $v * $low->positions[$b] + $w * $low->positions[$c];
                 $py[] = $u * $low->positions[$a + 1] + $v * $low->positions[$b + 1] + $w * $low->positions[$c + 1];
@@ -111,7 +100,7 @@ final readonly class Samples
             }
         }
 
-        return new self($triangle, $px, $py, $pz, $nx, $ny, $nz, $weight, $byUv, $uvArea, $beside);
+        return new self($triangle, $px, $py, $pz, $nx, $ny, $nz, $weight, $byUv, $uvArea);
     }
 
     public function count(): int
@@ -138,15 +127,10 @@ final readonly class Samples
         $places = array_map($pick, [$this->px, $this->py, $this->pz, $this->nx, $this->ny, $this->nz]);
         $sum = array_sum($weight);
         $scale = $sum > 0.0 ? 1.0 / $sum : 0.0;
-        $first = $beside = [];
-        foreach ($kept as $number => $i) {
-            $first[$this->beside[$i]] ??= $number;
-            $beside[] = $first[$this->beside[$i]];
-        }
 
         return new self(
             $triangle, ...[...$places,
-                array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea, $beside],
+                array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea],
         );
     }
 
@@ -158,6 +142,21 @@ final readonly class Samples
     public function at(int $i, float $t): array
     {
         return [$this->px[$i] + $t * $this->nx[$i], $this->py[$i] + $t * $this->ny[$i], $this->pz[$i] + $t * $this->nz[$i]];
+    }
+
+    /**
+     * The share of the low area that some stand for.
+     *
+     * @param  list<int>  $some  numbers of samples
+     */
+    public function weightOf(array $some): float
+    {
+        $sum = 0.0;
+        foreach ($some as $i) {
+            $sum += $this->weight[$i];
+        }
+
+        return $sum;
     }
 
     /** How many samples of one weight would say as much: those that stand for little count little. */

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Rays;
 
 /**
- * Which of a set's samples are seen: looked at when somebody asks, some that lie side by side at once.
+ * Which of a set's samples are seen: each looked at by itself, when somebody asks.
  */
 final class SeenSamples
 {
@@ -29,7 +29,6 @@ final class SeenSamples
         if ($this->visibility === null) {
             return true;
         }
-        $i = $this->samples->beside[$i];
         if (! isset($this->known[$i])) {
             $f = 3 * $this->samples->triangle[$i];
             $n = $this->low->normals;

@@ -8,6 +8,7 @@ use Anvil\Asset\ReadFile;
 use Anvil\Checks\Cause;
 use Anvil\Checks\CheckResult;
 use Anvil\Checks\Finding;
+use Anvil\Clearance\SetClearance;
 use Anvil\Geometry\MeshContents;
 use Anvil\Measures\Kind\Contents;
 use Anvil\Measures\Kind\Rays;
@@ -74,7 +75,8 @@ final readonly class Report
     public function common(): array
     {
         $out = ['out' => null, 'in' => null];
-        $clearances = $this->measures->has(Rays::class) ? $this->measures->clearances() : [];
+        // A set of which all was left out has told nothing.
+        $clearances = array_filter($this->measures->has(Rays::class) ? $this->measures->clearances() : [], static fn (SetClearance $one): bool => $one->samples > 0);
         foreach (['out', 'in'] as $side) {
             $from = 0.0;
             $to = null;
@@ -162,6 +164,7 @@ final readonly class Report
     {
         $clearance = $this->measures->has(Rays::class) ? $this->measures->clearanceOf($set) : null;
         $none = ['out' => null, 'in' => null];
+        $judged = $clearance !== null && $clearance->samples > 0 ? $clearance : null;
 
         return [
             'name' => $set->name,
@@ -170,9 +173,9 @@ final readonly class Report
             'id' => RoledPart::names($set->id),
             'cage' => RoledPart::names($set->cage),
             'reach' => $clearance?->set?->toArray(),
-            'needed' => $clearance?->needed->toArray() ?? $none,
-            'firstWrong' => $clearance->firstWrong ?? $none,
-            'recommended' => $clearance?->recommended->toArray() ?? $none,
+            'needed' => $judged?->needed->toArray() ?? $none,
+            'firstWrong' => $judged->firstWrong ?? $none,
+            'recommended' => $judged?->recommended->toArray() ?? $none,
             'explode' => $this->vectors[$set->name] ?? [0.0, 0.0, 0.0],
         ];
     }

@@ -21,6 +21,7 @@ final readonly class Choices
      * @param  list<string>  $mirrored  part-name patterns
      * @param  list<string>  $cards  part-name patterns: parts whose rest is masked out
      * @param  array<string, list<string>>  $mirroredIslands  low part → keys of UV islands (`Surface\Islands::key`) that are meant to lie on others
+     * @param  bool  $vertexColorsAreIds  whether the high poly's vertex colors are IDs even where they look painted or scanned
      */
     public function __construct(
         public array $sets = [],
@@ -31,6 +32,7 @@ final readonly class Choices
         public array $mirrored = [],
         public array $cards = [],
         public array $mirroredIslands = [],
+        public bool $vertexColorsAreIds = false,
     ) {
     }
 
@@ -39,10 +41,13 @@ final readonly class Choices
      */
     public static function ofJson(string $text): self
     {
-        $json = Json::parse($text)->only(['sets', 'leftOut', 'bakedOnItself', 'detachable', 'occlusion', 'mirrored', 'cards', 'mirroredIslands']);
+        $json = Json::parse($text)->only(['sets', 'leftOut', 'bakedOnItself', 'detachable', 'occlusion', 'mirrored', 'cards', 'mirroredIslands', 'vertexColors']);
         $occlusion = $json->value('occlusion') ?? 'own';
         if (is_string($occlusion) && ! in_array($occlusion, ['own', 'all'], true)) {
             throw Unreadable::because('occlusion is neither "own", "all" nor an object of sets');
+        }
+        if (! in_array($json->value('vertexColors'), [null, 'auto', 'ids'], true)) {
+            throw Unreadable::because('vertexColors is neither "auto" nor "ids"');
         }
 
         return new self(
@@ -54,6 +59,7 @@ final readonly class Choices
             $json->strings('mirrored'),
             $json->strings('cards'),
             self::lists($json, 'mirroredIslands'),
+            $json->value('vertexColors') === 'ids',
         );
     }
 
@@ -88,6 +94,7 @@ final readonly class Choices
             'mirrored' => $this->mirrored,
             'cards' => $this->cards,
             ...($this->mirroredIslands === [] ? [] : ['mirroredIslands' => $this->mirroredIslands]),
+            ...($this->vertexColorsAreIds ? ['vertexColors' => 'ids'] : []),
         ];
     }
 

@@ -13,7 +13,7 @@ use Anvil\Unreadable;
  */
 final readonly class Standard
 {
-    private const KEYS = ['name', 'suffixes', 'pairing', 'mapSize', 'pages', 'triangleBudget', 'texelDensity', 'greenChannel', 'rays', 'reach', 'checks', 'unit', 'idColors'];
+    private const KEYS = ['name', 'suffixes', 'pairing', 'mapSize', 'pages', 'triangleBudget', 'texelDensity', 'greenChannel', 'rays', 'reach', 'checks', 'unit', 'idColors', 'upright'];
 
     /** Of files that say none. */
     private const UNITS = ['m', 'cm', 'mm', 'in', 'ft'];
@@ -31,6 +31,7 @@ final readonly class Standard
      * @param  string|null  $unit  of the lengths in files that say none
      * @param  array<string, Color>  $idColors  colors that are fixed for IDs, by their names, with `*`
      * @param  bool  $udim  each UV tile of a material is a page of its own, named by its UDIM number (`"pages":"udim"`)
+     * @param  bool  $upright  whether UV islands are to stand upright, as the surface does
      */
     private function __construct(
         public string $name = 'built-in',
@@ -47,6 +48,7 @@ final readonly class Standard
         public ?string $unit = null,
         public array $idColors = [],
         public bool $udim = false,
+        public bool $upright = false,
     ) {
     }
 
@@ -104,6 +106,7 @@ final readonly class Standard
             $json->string('unit') === null ? null : self::choice($json, 'unit', self::UNITS),
             self::colors($json->object('idColors')),
             $json->value('pages') === 'udim',
+            $json->bool('upright'),
         );
     }
 
@@ -131,18 +134,18 @@ final readonly class Standard
     /** The same rules with other rays. */
     public function withRays(RaySettings $rays): self
     {
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim, $this->upright);
     }
 
     public function named(string $name): self
     {
-        return new self($name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
+        return new self($name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim, $this->upright);
     }
 
     /** The same rules with all parts as one set, whatever their names. */
     public function asWhole(): self
     {
-        return new self($this->name, $this->suffixes, true, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
+        return new self($this->name, $this->suffixes, true, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim, $this->upright);
     }
 
     /**
@@ -152,7 +155,7 @@ final readonly class Standard
      */
     public function withSuffixes(array $suffixes): self
     {
-        return new self($this->name, [...$this->suffixes, ...$suffixes], $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim);
+        return new self($this->name, [...$this->suffixes, ...$suffixes], $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $this->checks, $this->unit, $this->idColors, $this->udim, $this->upright);
     }
 
     /**
@@ -167,7 +170,7 @@ final readonly class Standard
             $checks[$code] = [...($checks[$code] ?? ['severity' => null, 'limit' => null, 'caution' => null]), ...$limit];
         }
 
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $checks, $this->unit, $this->idColors, $this->udim);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $checks, $this->unit, $this->idColors, $this->udim, $this->upright);
     }
 
     /**
@@ -185,7 +188,7 @@ final readonly class Standard
         }
         $checks = array_filter($checks, static fn (array $check): bool => $check !== ['severity' => null, 'limit' => null, 'caution' => null]);
 
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $checks, $this->unit, $this->idColors, $this->udim);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, $this->reach, $checks, $this->unit, $this->idColors, $this->udim, $this->upright);
     }
 
     /**
@@ -195,7 +198,7 @@ final readonly class Standard
      */
     public function withReaches(array $reaches): self
     {
-        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, array_replace($this->reach, $reaches), $this->checks, $this->unit, $this->idColors, $this->udim);
+        return new self($this->name, $this->suffixes, $this->whole, $this->mapSize, $this->pages, $this->triangleBudget, $this->texelDensity, $this->greenChannel, $this->rays, array_replace($this->reach, $reaches), $this->checks, $this->unit, $this->idColors, $this->udim, $this->upright);
     }
 
     /**
@@ -291,6 +294,7 @@ final readonly class Standard
             'pairing' => $this->whole ? 'whole' : 'names',
             'mapSize' => $this->mapSize,
             'pages' => $this->udim ? 'udim' : $this->pages,
+            ...($this->upright ? ['upright' => true] : []),
             'triangleBudget' => $this->triangleBudget,
             'texelDensity' => $this->texelDensity,
             'greenChannel' => $this->greenChannel,

@@ -8,8 +8,8 @@ use Anvil\Geometry\Mesh;
 use Anvil\Geometry\Weld;
 
 /**
- * Share of a high part's area in large faces that will show as facets: its corner normals lean over 10° from the face on the mean, or two
- * or more of its edges are hard and turn by 3–30°.
+ * Share of a high part's area in large faces that will show as facets: its corner normals all lean over 10° from the face (where some do not,
+ * as beside the rim of a thin leaf, the face is flat and its border rounded), or two or more of its edges are hard and turn by 3–30°.
  */
 final readonly class Facets
 {
@@ -133,13 +133,13 @@ final readonly class Facets
     }
 
     /**
-     * Mean angle of a face's corner normals from the face, in degrees.
+     * Least angle of a face's corner normals from the face, in degrees.
      *
      * @param  array{float, float, float}  $normal
      */
     private static function lean(Mesh $mesh, array $normal, int $from, int $to): float
     {
-        $sum = 0.0;
+        $least = 180.0;
         $seen = [];
         for ($c = 3 * $from; $c < 3 * $to; $c++) {
             $n = $mesh->triNormals[$c];
@@ -150,10 +150,10 @@ final readonly class Facets
             $seen[$v] = true;
             [$x, $y, $z] = [$mesh->normals[3 * $n], $mesh->normals[3 * $n + 1], $mesh->normals[3 * $n + 2]];
             $length = sqrt($x * $x + $y * $y + $z * $z);
-            $sum += $length > 0.0 ? rad2deg(acos(max(-1.0, min(1.0, ($x * $normal[0] + $y * $normal[1] + $z * $normal[2]) / $length)))) : 0.0;
+            $least = min($least, $length > 0.0 ? rad2deg(acos(max(-1.0, min(1.0, ($x * $normal[0] + $y * $normal[1] + $z * $normal[2]) / $length)))) : 0.0);
         }
 
-        return $seen === [] ? 0.0 : $sum / count($seen);
+        return $seen === [] ? 0.0 : $least;
     }
 
     /**

@@ -11,6 +11,12 @@ use Anvil\Geometry\Mesh;
  */
 final readonly class Islands
 {
+    /** A triangle of less than this share of its usual UV area has none, */
+    private const FLAT = 1e-6;
+
+    /** and one of less than this tells nothing of stretch. */
+    private const SLIVER = 1e-4;
+
     /** The sine from which on a face is no floor or ceiling, so that it has an up. */
     private const STEEP = 0.5;
 
@@ -74,6 +80,9 @@ final readonly class Islands
         $q = $mesh->uvs;
         $flat = 0;
         $flatAt = [];
+        $space = array_sum($edges->areas);
+        // UV area that a triangle of the part's own density would have, for each of its area.
+        $usual = $space > 0.0 ? array_sum(array_map(abs(...), $islands->uvAreas)) / $space : 0.0;
         foreach ($islands->of as $t => $i) {
             if ($i < 0) {
                 continue;
@@ -91,7 +100,7 @@ final readonly class Islands
             $area[$i] += $space;
             $uv = $islands->uvAreas[$t];
             $a = 3 * $mesh->triangles[3 * $t];
-            if ($uv === 0.0) {
+            if (abs($uv) <= self::FLAT * $usual * $space) {
                 if ($space > 0.0) {
                     $flat++;
                     if (count($flatAt) < self::WHERE) {
@@ -103,7 +112,8 @@ final readonly class Islands
             }
             $uvArea[$i] += abs($uv);
             $signed[$i] += $uv;
-            if ($space === 0.0) {
+            // What is all but flat would outweigh everything else.
+            if ($space === 0.0 || abs($uv) <= self::SLIVER * $usual * $space) {
                 continue;
             }
             $b = 3 * $mesh->triangles[3 * $t + 1];

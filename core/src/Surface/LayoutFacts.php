@@ -12,8 +12,8 @@ use Anvil\Rays\Spread;
  */
 final readonly class LayoutFacts
 {
-    /** Pairs of parts that share area, the largest. */
-    private const PAIRS = 300;
+    /** Pairs of parts that share area: all up to so many; of more the largest, and of each part the largest that it is in. */
+    private const PAIRS = 5000;
 
     /** Places of each. */
     private const WHERE = 40;
@@ -58,7 +58,7 @@ final readonly class LayoutFacts
                 'pairs' => array_map(static fn (array $pair): array => [
                     'one' => $pair['one'], 'two' => $pair['two'], 'area' => $pair['area'], 'count' => $pair['count'],
                     'where' => array_map(static fn (int $t): array => self::middle($meshes[$pair['one']], $t), Spread::of($pair['at'], self::WHERE)),
-                ], array_slice($pairs, 0, self::PAIRS)),
+                ], self::kept($pairs)),
                 'regions' => array_map(static fn (array $region): array => self::moved($region['outline'], $tile), $overlaps->regions),
                 'gaps' => array_map(static fn (array $gap): array => [
                     'one' => $owner[$gap['one']], 'two' => $owner[$gap['two']], 'gap' => $gap['gap'],
@@ -77,6 +77,24 @@ final readonly class LayoutFacts
         }
 
         return new self($tiles, $nearest, array_map(static fn (array $one): array => array_values($one), $overlapping));
+    }
+
+    /**
+     * @param  list<array{one: int, two: int, area: float, count: int, at: list<int>}>  $pairs  the largest first
+     * @return list<array{one: int, two: int, area: float, count: int, at: list<int>}> so many that no part is left out
+     */
+    private static function kept(array $pairs): array
+    {
+        $out = [];
+        $named = [];
+        foreach ($pairs as $i => $pair) {
+            if ($i < self::PAIRS || ! isset($named[$pair['one']]) || ! isset($named[$pair['two']])) {
+                $out[] = $pair;
+                $named[$pair['one']] = $named[$pair['two']] = true;
+            }
+        }
+
+        return $out;
     }
 
     /** The greatest share of a tile of a page that is covered. */

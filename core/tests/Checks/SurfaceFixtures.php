@@ -45,7 +45,7 @@ final class SurfaceFixtures
         // Grooves 0.3 texel wide on two fifths of a board, two texels apart.
         yield 'texel-coarse' => [static fn (): Report => self::grooved(0.004), ['texel-coarse caution'], null, ['part' => 'a_low', 'file' => 'x_low.obj']];
         yield 'uv-use' => [static fn (): Report => self::report(['a_low' => self::board([0.1, 0.1, 0.7, 0.6])]), ['uv-use note'], 0.3, ['page' => 'plain']];
-        yield 'uv-turned' => [static fn (): Report => self::report(['a_low' => self::spun(self::board([0.2, 0.12, 0.8, 0.88], 0), 12)], '{"checks":{"uv-use":{"severity":"off"}}}'), ['uv-turned note'], 12.0, ['part' => 'a_low']];
+        yield 'uv-turned' => [static fn (): Report => self::report(['a_low' => self::spun(self::board([0.2, 0.12, 0.8, 0.88], 0), 12)], '{"upright":true,"checks":{"uv-use":{"severity":"off"}}}'), ['uv-turned note'], 12.0, ['part' => 'a_low']];
         // A board of 2 × 2 behind one of 4 × 4 in a closed box of its own.
         yield 'page-hidden' => [static fn (): Report => self::hidden(0.55), ['page-hidden note'], null, ['page' => 'plain']];
         yield 'hard-no-seam' => [static fn (): Report => self::report(['a_low' => self::fold([90])], self::NO_USE), ['hard-no-seam blocker'], 1.0, ['part' => 'a_low', 'file' => 'x_low.obj']];
@@ -82,7 +82,7 @@ final class SurfaceFixtures
         yield 'texel-density' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN), 'b_low' => self::board([0.02, 0.7, 0.22, 0.9], 12, 1 / 0.76)])];
         yield 'texel-coarse' => [static fn (): Report => self::grooved(0.08)];
         yield 'uv-use' => [static fn (): Report => self::report(['a_low' => self::board(self::MAIN)])];
-        yield 'uv-turned' => [static fn (): Report => self::report(['a_low' => self::spun(self::board([0.2, 0.12, 0.8, 0.88], 0), 9.5)])];
+        yield 'uv-turned' => [static fn (): Report => self::report(['a_low' => self::spun(self::board([0.2, 0.12, 0.8, 0.88], 0), 9.5)], '{"upright":true}')];
         yield 'page-hidden' => [static fn (): Report => self::hidden(0.05)];
         yield 'page-hidden, on a page of its own' => [static fn (): Report => self::hidden(0.55, true)];
         yield 'hard-no-seam' => [static fn (): Report => self::report(['a_low' => self::fold([90], [true])])];

@@ -28,12 +28,13 @@ final class CageTest extends TestCase
     {
         // Two slats at a gap of 0.2, on one of them a post of 0.4: a reach for the post goes through the gap.
         $report = Assets::report(['a_low' => self::slats()], ['a_high' => self::slatsHigh()->with(Shapes::cylinder(0.1, 0.45, 24)->moved(0, 0.375, 0))]);
-        self::assertSame('span-closed', $report->findings()[0]->code ?? '');
+        self::assertNotNull(Assets::finding($report, 'span-closed'));
         self::assertEqualsWithDelta(0.4, $report->measures->clearances()['a']->needed->out, 0.001 * $report->measures->clearances()['a']->d);
         $fit = self::fit($report);
         self::assertTrue($fit->isClean());
+        // The best single distance clips the post: only vertices around it stand further out.
         self::assertGreaterThan(0, $fit->more);
-        self::assertGreaterThan(100, $fit->less);
+        self::assertLessThan($fit->vertices / 2, $fit->more);
         self::assertSame([], Assets::codesBesideSurface(self::handedIn($report, $fit, 'obj')));
     }
 

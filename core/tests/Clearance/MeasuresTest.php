@@ -171,10 +171,8 @@ final class MeasuresTest extends TestCase
         self::assertEqualsWithDelta(1.0, array_sum($half->weight), 1e-9);
         self::assertSame($samples->px[4], $half->px[2]);
         self::assertSame($samples->nz[6], $half->nz[3]);
-        foreach ($half->beside as $i => $first) {
-            self::assertSame($half->triangle[$i], $half->triangle[$first]);
-            self::assertLessThanOrEqual($i, $first);
-        }
+        self::assertEqualsWithDelta(0.5, $half->weightOf(range(0, $half->count() - 1, 2)), 0.01);
+        self::assertSame(0.0, $half->weightOf([]));
         self::assertEqualsWithDelta($samples->count(), $samples->effective(), 0.02 * $samples->count());
         self::assertSame(0, $samples->only([])->count());
         self::assertSame(0.0, $samples->only([])->effective());

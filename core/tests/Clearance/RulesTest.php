@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Clearance;
 
+use Anvil\Clearance\BestReach;
 use Anvil\Clearance\ClearanceMeasure;
+use Anvil\Clearance\GrazingRays;
 use Anvil\Clearance\Margins;
 use Anvil\Clearance\Misses;
 use Anvil\Clearance\NeededReach;
@@ -17,6 +19,7 @@ use Anvil\Rays\Estimate;
 use Anvil\Rays\Hits;
 use Anvil\Rays\LowSurface;
 use Anvil\Rays\Samples;
+use Anvil\Rays\SeenSamples;
 use Anvil\Rays\SetSurfaces;
 use Anvil\Rays\Spread;
 use Anvil\Rays\Visibility;
@@ -58,48 +61,58 @@ final class RulesTest extends TestCase
     }
 
     /**
-     * @return iterable<string, array{list<array{float, int}>, float, float|null, float}>
+     * @return iterable<string, array{list<array{float, int}>, float, float|null}>
      */
     public static function wrongHits(): iterable
     {
-        // Of every sample: heights with their kinds from the outside, what is needed, the first wrong reach, what is wrong at the best: none, as nothing with area needs more.
-        yield 'beyond what is needed' => [[[0.5, 0], [0.0, 1]], 0.1, 0.5, 0.0];
-        yield 'gone again at what is needed' => [[[0.2, 1], [0.05, 0]], 0.3, null, 0.0];
-        yield 'from before on through it' => [[[0.1, 0], [0.0, 1]], 0.3, 0.1, 0.0];
-        yield 'at what is needed' => [[[0.3, 0], [0.0, 1]], 0.3, 0.3, 0.0];
-        yield 'never' => [[[0.0, 1], [-0.4, 0]], 0.3, null, 0.0];
-        yield 'beneath what is needed inward' => [[[-0.4, 0]], 0.3, null, 0.0];
+        // Of every sample: heights with their kinds from the outside, what is needed, the first wrong reach.
+        yield 'beyond what is needed' => [[[0.5, 0], [0.0, 1]], 0.1, 0.5];
+        yield 'gone again at what is needed' => [[[0.2, 1], [0.05, 0]], 0.3, null];
+        yield 'from before on through it' => [[[0.1, 0], [0.0, 1]], 0.3, 0.1];
+        yield 'at what is needed' => [[[0.3, 0], [0.0, 1]], 0.3, 0.3];
+        yield 'never' => [[[0.0, 1], [-0.4, 0]], 0.3, null];
+        yield 'beneath what is needed inward' => [[[-0.4, 0]], 0.3, null];
     }
 
     /**
      * @param  list<array{float, int}>  $line
      */
     #[DataProvider('wrongHits')]
-    public function test_the_first_wrong_hit_goes_on_to_what_is_needed_or_begins_beyond(array $line, float $needed, ?float $first, float $best): void
+    public function test_the_first_wrong_hit_goes_on_to_what_is_needed_or_begins_beyond(array $line, float $needed, ?float $first): void
     {
         [$samples, $hits] = self::field(static fn (): array => $line);
         $wrong = WrongReach::outward($hits, $samples, new Reach($needed, 0.1), 1.0, static fn (): bool => true, 1.0);
         self::assertSame($first, $wrong->first);
-        self::assertEqualsWithDelta($best, $wrong->bestShare, 1e-9);
         // What nobody sees goes wrong unseen.
         self::assertNull(WrongReach::outward($hits, $samples, new Reach($needed, 0.1), 1.0, static fn (): bool => false, 1.0)->first);
     }
 
-    public function test_how_badly_a_span_is_closed_is_what_goes_wrong_at_the_needed_reach(): void
+    public function test_the_best_reach_is_where_clipped_missed_and_wrong_are_least_together(): void
     {
-        // Half of it stands 0.3 high, of the other half three in four go wrong from 0.1 on.
-        [$samples, $hits] = self::field(static fn (int $i): array => $i % 2 === 0 ? [[0.3, 1]] : ($i % 8 === 1 ? [[0.0, 1]] : [[0.1, 0], [0.0, 1]]), 4096);
-        $wrong = WrongReach::outward($hits, $samples, new Reach(0.3, 0.1), 1.0, static fn (): bool => true, 1.0);
-        self::assertSame(0.1, $wrong->first);
-        self::assertEqualsWithDelta(0.375, $wrong->bestShare, 0.002);
-        self::assertSame(0.3, $wrong->best);
-        $seenHalf = WrongReach::outward($hits, $samples, new Reach(0.3, 0.1), 1.0, static fn (): bool => true, 0.5);
-        self::assertEqualsWithDelta(0.75, $seenHalf->bestShare, 0.004);
-        // Inward: half lies 0.3 deep, the other half meets something else from 0.1 on.
-        [$samples, $hits] = self::field(static fn (int $i): array => $i % 2 === 0 ? [[-0.3, 1]] : [[-0.1, 0]], 4096);
-        $wrong = WrongReach::inward($hits, $samples, new Reach(0.1, 0.3), 1.0, static fn (): bool => true, 1.0);
-        self::assertSame(0.1, $wrong->first);
-        self::assertEqualsWithDelta(0.5, $wrong->bestShare, 0.002);
+        $low = LowSurface::of([Shapes::sheet(1, 1)->mesh()], true);
+        $best = static fn (array $field, float $seenShare = 1.0): BestReach => BestReach::of($low, $field[0], $field[1], 1.0, static fn (): bool => true, $seenShare);
+        // Half of it stands 0.3 high, of the other half three in four go wrong from 0.1 on: clipped at less than 0.1 half, from 0.3 on three eighths wrong.
+        $field = self::field(static fn (int $i): array => $i % 2 === 0 ? [[0.3, 1]] : ($i % 8 === 1 ? [[0.0, 1]] : [[0.1, 0], [0.0, 1]]), 4096);
+        self::assertEqualsWithDelta([0.375, 0.3], [$best($field)->share, $best($field)->reach->out], 0.002);
+        self::assertEqualsWithDelta(0.75, $best($field, 0.5)->share, 0.004);
+        // One in eight that is high and five in eight that go wrong from 0.1 on: it is better to clip.
+        $field = self::field(static fn (int $i): array => $i % 8 === 0 ? [[0.3, 1]] : ($i % 8 < 3 ? [[0.0, 1]] : [[0.1, 0], [0.0, 1]]), 4096);
+        self::assertEqualsWithDelta(0.125, $best($field)->share, 0.002);
+        self::assertLessThan(0.1, $best($field)->reach->out);
+        self::assertGreaterThan(0.0, $best($field)->reach->out);
+        // In between: all of a height under where the others go wrong.
+        $field = self::field(static fn (int $i): array => $i % 4 === 0 ? [[0.3, 1]] : ($i % 4 === 1 ? [[0.05, 1]] : [[0.1, 0], [-0.02, 1]]), 4096);
+        self::assertEqualsWithDelta(0.25, $best($field)->share, 0.002);
+        self::assertEqualsWithDelta([0.051, 0.021], [$best($field)->reach->out, $best($field)->reach->in], 0.0011);
+        self::assertCount(0, $best($field)->rays);
+        // Inward: half lies 0.3 deep, the other half meets something else from 0.1 on, and nothing of its own.
+        $field = self::field(static fn (int $i): array => $i % 2 === 0 ? [[-0.3, 1]] : [[-0.1, 0]], 4096);
+        self::assertEqualsWithDelta([0.5, 0.301], [$best($field)->share, $best($field)->reach->in], 0.002);
+        // What is met beneath a clipped surface, and belongs, is clipped all the same.
+        $field = self::field(static fn (int $i): array => $i % 8 === 0 ? [[0.3, 1], [0.0, 1]] : [[0.1, 0], [0.0, 1]], 4096);
+        self::assertEqualsWithDelta([0.125, 0.125], [$best($field)->share, $best($field)->clipped], 0.002);
+        // Nothing that is not visible counts.
+        self::assertSame(0.0, BestReach::of($low, $field[0], $field[1], 1.0, static fn (): bool => false, 1.0)->share);
     }
 
     public function test_a_spike_without_area_does_not_close_a_span(): void
@@ -108,9 +121,37 @@ final class RulesTest extends TestCase
         [$samples, $hits] = self::field(static fn (): array => [[0.2, 0], [0.1, 1]]);
         $wrong = WrongReach::outward($hits, $samples, new Reach(0.3, 0.1), 1.0, static fn (): bool => true, 1.0);
         self::assertSame(0.2, $wrong->first);
-        self::assertSame(0.0, $wrong->bestShare);
-        self::assertLessThan(0.2, $wrong->best);
         self::assertNotSame([], $wrong->rays);
+        $best = BestReach::of(LowSurface::of([Shapes::sheet(1, 1)->mesh()], true), $samples, $hits, 1.0, static fn (): bool => true, 1.0);
+        self::assertSame(0.0, $best->share);
+        self::assertLessThan(0.2, $best->reach->out);
+        self::assertGreaterThanOrEqual(0.1, $best->reach->out);
+    }
+
+    /** A direction within 3° of a face runs along it, on either side; one that cancels out altogether, too. */
+    public function test_rays_along_the_surface_are_known_by_their_angle(): void
+    {
+        $normals = [0.0, 1.0, 0.0];
+        $along = static fn (float $degrees, float $length = 1.0): bool => GrazingRays::isOne($normals, 0, $length * cos(deg2rad($degrees)), $length * sin(deg2rad($degrees)), 0.0);
+        self::assertSame([true, true, true, false, false], [$along(0.0), $along(2.8), $along(-2.8), $along(2.9), $along(90.0)]);
+        self::assertSame([true, false], [$along(2.8, 0.01), $along(2.9, 0.01)]);
+        self::assertTrue(GrazingRays::isOne($normals, 0, 0.0, 0.0, 0.0));
+        // A box has none; where the edges of two boxes touch, the ends of that edge keep only their own axis.
+        $box = Shapes::box(1, 1, 1);
+        $of = static function (Polygons $shape): array {
+            $low = LowSurface::of([$shape->mesh()], true);
+            $samples = Samples::of($low, 8192, true);
+
+            return GrazingRays::byPart($low, $samples, GrazingRays::of($low, $samples), static fn (): bool => true);
+        };
+        self::assertSame([], $of($box));
+        [$one] = $of($box->with($box->moved(1, 1, 0)));
+        self::assertSame(0, $one['part']);
+        self::assertEqualsWithDelta(0.0085, $one['share'], 0.006);
+        self::assertGreaterThan(1000.0, $one['samples']);
+        foreach ($one['where'] as [$x, $y]) {
+            self::assertEqualsWithDelta([0.5, 0.5], [$x, $y], 0.6);
+        }
     }
 
     public function test_few_wrong_samples_are_no_first_wrong_hit_and_inward_counts_alike(): void
@@ -268,21 +309,24 @@ final class RulesTest extends TestCase
         self::assertSame($lows > 0, $facing->lowTriangles !== []);
     }
 
-    public function test_samples_side_by_side_share_what_is_seen_and_stand_on_one_triangle(): void
+    public function test_each_sample_is_asked_by_itself_whether_it_is_seen(): void
     {
         $low = LowSurface::of([Shapes::box(1, 2, 3)->mesh()], true);
         $samples = Samples::of($low, 4096, true);
-        $asked = [];
-        foreach ($samples->beside as $i => $first) {
-            self::assertLessThanOrEqual($i, $first);
-            self::assertSame($samples->triangle[$i], $samples->triangle[$first]);
-            $asked[$first] = true;
+        // A plate over half of the top: what lies beside it is seen, to the very line.
+        $all = LowSurface::of([Shapes::box(1, 2, 3)->mesh(), Shapes::box(2, 0.1, 6)->moved(1.0, 1.06, 0)->mesh()], true);
+        $seen = new SeenSamples($low, $samples, new Visibility($all->tree()));
+        $hidden = $shown = 0;
+        foreach ($samples->triangle as $i => $t) {
+            if ($low->normals[3 * $t + 1] > 0.99) {
+                $hidden += $samples->px[$i] > 0.3 && abs($samples->pz[$i]) < 1.4 && ! $seen->has($i) ? 1 : 0;
+                $shown += $samples->px[$i] < 0.0 ? 1 : 0;
+                self::assertTrue($samples->px[$i] > 0.0 || $seen->has($i));
+            }
         }
-        self::assertLessThan($samples->count() / 3, count($asked));
-        self::assertEqualsWithDelta($samples->count(), $samples->effective(), 0.01 * $samples->count());
-        $some = $samples->only(range(0, 99));
-        self::assertEqualsWithDelta(1.0, array_sum($some->weight), 1e-9);
-        self::assertSame(100, $some->count());
+        self::assertGreaterThan(20, $hidden);
+        self::assertGreaterThan(100, $shown);
+        self::assertTrue((new SeenSamples($low, $samples, null))->has(0));
     }
 
     public function test_small_sets_get_enough_samples(): void

@@ -123,9 +123,30 @@ final class ColorIdTest extends TestCase
     public function test_faces_between_two_colours_blend_and_faces_without_are_counted(): void
     {
         $box = Shapes::box(1, 1, 1);
-        $half = self::ids(['a_low' => $box], ['a_high' => self::painted('a_high', $box, static fn (int $v): array => $v < 4 ? [0.0, 0.0, 1.0] : [0.0, 1.0, 0.0])]);
+        // Half of a box in each color: most of its area blends, so that these are no IDs unless they are said to be.
+        $parts = ['a_high' => self::painted('a_high', $box, static fn (int $v): array => $v < 4 ? [0.0, 0.0, 1.0] : [0.0, 1.0, 0.0])];
+        $half = self::ids(['a_low' => $box], $parts);
+        self::assertSame(['none', [], []], [$half->source, $half->colors, $half->missing]);
+        self::assertGreaterThan(0.3, $half->painted[0]['share']);
+        $half = self::ids(['a_low' => $box], $parts, [], '{"vertexColors":"ids"}');
         self::assertSame(['#0000FF', '#00FF00'], array_keys($half->colors));
-        self::assertSame([], $half->missing);
+        self::assertSame([[], []], [$half->missing, $half->painted]);
+        // Finely cut, a tenth of it may blend.
+        $fine = Shapes::box(1, 1, 1, 40);
+        $at = $fine->mesh()->positions;
+        $cut = self::ids(['a_low' => $box], ['a_high' => self::painted('a_high', $fine, static fn (int $v): array => $at[3 * $v] < 0.01 ? [0.0, 0.0, 1.0] : [0.0, 1.0, 0.0])]);
+        self::assertEqualsCanonicalizing(['#00FF00', '#0000FF'], array_keys($cut->colors));
+        // More than 256 colors tell nothing apart, however flat.
+        $many = [];
+        foreach (range(0, 299) as $n) {
+            $many["p{$n}_high"] = self::painted("p{$n}_high", $box, static fn (): array => [($n % 20) / 20, intdiv($n, 20) / 20, 0.5]);
+        }
+        $rock = self::ids(['a_low' => $box], $many);
+        self::assertSame(['none', 300], [$rock->source, count($rock->painted)]);
+        self::assertSame('vertex colours', self::ids(['a_low' => $box], array_slice($many, 0, 256))->source);
+        // What is painted beside IDs is left out of them.
+        $mixed = self::ids(['a_low' => $box, 'b_low' => $box], [...$parts, 'b_high' => self::painted('b_high', $box, static fn (): array => [1.0, 0.0, 0.0])]);
+        self::assertSame(['vertex colours', ['#FF0000'], [], 'a_high'], [$mixed->source, array_keys($mixed->colors), $mixed->missing, $mixed->painted[0]['part']->part->name]);
         $without = self::ids(['a_low' => $box], ['a_high' => self::painted('a_high', $box, static fn (int $v): array => $v < 4 ? [0.0, 0.0, 1.0] : [-1.0, -1.0, -1.0])]);
         self::assertSame([['a_high', 12]], array_map(static fn (array $one): array => [$one['part']->part->name, $one['of']], $without->missing));
         self::assertGreaterThan(0, $without->missing[0]['without']);
@@ -221,9 +242,9 @@ final class ColorIdTest extends TestCase
      * @param  array<string, Polygons|Mesh|Part>  $high
      * @param  array<string, Polygons|Mesh|Part>  $id
      */
-    private static function ids(array $low, array $high, array $id = []): IdColors
+    private static function ids(array $low, array $high, array $id = [], string $choices = '{}'): IdColors
     {
-        return IdColors::of(Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high), ...($id === [] ? [] : [Assets::file('x_id.obj', $id, Role::Id)])], Standard::builtIn(), Choices::ofJson('{}'))->asset);
+        return IdColors::of(Measures::of([Assets::file('x_low.obj', $low), Assets::file('x_high.obj', $high), ...($id === [] ? [] : [Assets::file('x_id.obj', $id, Role::Id)])], Standard::builtIn(), Choices::ofJson($choices))->asset);
     }
 
     /**

@@ -44,6 +44,8 @@ final class ImagesTest extends TestCase
         foreach ($set as $method => $value) {
             $image->{$method}($value);
         }
+        // Rows are written from the top: a TGA has to say so.
+        $image->setImageOrientation(Imagick::ORIENTATION_TOPLEFT);
         $image->setImageFormat($format);
 
         return $image->getImageBlob();
@@ -100,6 +102,22 @@ final class ImagesTest extends TestCase
         [$color] = Image::decode($bytes, ImageHeader::of($bytes))->reduced(5);
         // 4.8 columns a texel: 0 to 3 whole, 0.8 of the fourth.
         self::assertEqualsWithDelta((0 + 10 + 20 + 30 + 0.8 * 40) / 4.8 / 255, $color[0], 1e-4);
+    }
+
+    /** TGA: bits 4 and 5 of the descriptor say at which corner the pixels begin (Truevision TGA File Format Specification 2.0, field 5.6); 0 is the bottom left. */
+    public function test_a_tga_is_turned_upright_by_the_corner_it_begins_at(): void
+    {
+        foreach ([0x00 => [240, 0], 0x10 => [240, 240], 0x20 => [0, 0], 0x30 => [0, 240]] as $descriptor => $first) {
+            $pixels = '';
+            for ($y = 0; $y < 16; $y++) {
+                for ($x = 0; $x < 16; $x++) {
+                    $pixels .= chr(0).chr(16 * $x).chr(16 * $y);
+                }
+            }
+            $bytes = pack('C3v2Cv4C2', 0, 0, 2, 0, 0, 0, 0, 0, 16, 16, 24, $descriptor).$pixels;
+            $row = Image::decode($bytes, ImageHeader::of($bytes))->row(0);
+            self::assertSame($first, [$row[0] >> 8, $row[1] >> 8], sprintf('descriptor %02X', $descriptor));
+        }
     }
 
     private static function chunk(string $type, string $data): string

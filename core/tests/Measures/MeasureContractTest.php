@@ -300,7 +300,7 @@ final class MeasureContractTest extends TestCase
         return [
             ['a_low' => $box, 'b_low' => $box->moved(3, 0, 0), 'c_low' => $box->moved(3.4, 0, 0), 'd_low' => $line],
             ['a_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2), 'b_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2)->moved(3, 0, 0), 'c_high' => Shapes::roundedBox(1, 1, 1, 0.05, 2)->moved(3.4, 0, 0), 'd_high' => $line],
-            '{"pages":1}', '{}', null,
+            '{"pages":1,"upright":true}', '{}', null,
             [
                 Assets::file('x_cage.obj', ['a_cage' => $box->scaled(1.1, 1.1, 1.1), 'b_cage' => Shapes::box(1.1, 1.1, 1.1, 2)->moved(3, 0, 0)], Role::Cage),
                 Assets::file('x_pose.obj', ['a_pose' => $box->moved(0, 2, 0), 'b_pose' => $box->moved(3, 2, 0)], Role::Pose),

@@ -12,8 +12,11 @@ use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Pairing\SuffixGuess;
+use Anvil\Place\Offset;
+use Anvil\Place\OffsetSearch;
 use Anvil\Place\PlaceMend;
 use Anvil\Place\SizeFactor;
+use Anvil\Spatial\TriangleTree;
 use Anvil\Standard\Choices;
 use Anvil\Standard\Standard;
 use Anvil\Tests\Support\Assets;
@@ -194,5 +197,26 @@ final class PlaceTest extends TestCase
     private static function mend(Measures $measures): ?PlaceMend
     {
         return PlaceMend::of($measures->asset, $measures->quarterTurn());
+    }
+
+    /** Relief as high as the shift hides it from the distance between the surfaces; four quarters of the samples find it alike. */
+    public function test_a_shift_under_relief_is_found_by_quarters_that_agree(): void
+    {
+        $wrinkled = static fn (float $high): callable => static function (array $p) use ($high): array {
+            $w = 1 + $high * sin(9 * atan2($p[2], $p[0]) + 1) * sin(7 * $p[1]) + 0.6 * $high * sin(17 * $p[0] + 5 * $p[2]);
+
+            return [$p[0] * $w, $p[1] * 1.6 * $w, $p[2] * 0.6 * $w];
+        };
+        $low = Shapes::sphere(1, 14, 24)->mapped($wrinkled(0.0))->triangulated()->mesh();
+        $d = $low->bounds()?->diagonal() ?? 0.0;
+        $of = static function (float $shift) use ($low, $wrinkled, $d): Offset {
+            $high = Shapes::sphere(1, 80, 140)->mapped($wrinkled(0.03))->triangulated()->moved($shift * $d, 0, 0)->mesh();
+
+            return OffsetSearch::of([$low], TriangleTree::of($high->positions, $high->triangles)) ?? self::fail('nothing was met');
+        };
+        self::assertSame(0.0, $of(0.0)->share());
+        $shifted = $of(0.006);
+        self::assertSame('shift', $shifted->kind());
+        self::assertEqualsWithDelta([0.006, 0.0, 0.0], array_map(static fn (float $x): float => $x / $d, $shifted->shift), 0.0015);
     }
 }

@@ -16,7 +16,6 @@ use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
 use Anvil\Rays\Estimate;
 use Anvil\Standard\Limits;
-use Anvil\Standard\Pattern;
 use Anvil\Standard\Severity;
 
 /**
@@ -61,7 +60,7 @@ final class LowMargin implements Check
                 if ($part === null || isset($off[$margin['part']]) || ! Estimate::of($margin['share'], $clearance->details->tellingMisses / max(1, $lows))->isOver($limit)) {
                     continue;
                 }
-                $isCard = $part->part->facts->cutOut || Pattern::anyFits($measures->asset->choices->cards, $part->part->name);
+                $isCard = $measures->asset->isCard($part);
                 $findings[] = Finding::inSet(
                     'low-margin', $isCard ? Severity::Note : Severity::Caution, $clearance->name, $part,
                     "{$part->part->name} reaches past the outline of its high poly on ".Words::percent($margin['share']).' of it: '.($isCard ? 'masked out, as cards are' : 'these texels stay empty'),

@@ -32,9 +32,9 @@ final class SpanClosed implements Check
             row: 490,
             severity: Severity::Blocker,
             title: 'No single distance works',
-            measured: 'Whether the reach that a set needs is at or past its first wrong hit, outward or inward, so that every single distance either clips the high poly or goes wrong, in the measure of reach. How badly: the share of seen low area that is clipped or goes wrong at the best reach there is.',
+            measured: 'Whether the reach that a set needs is at or past its first wrong hit, outward or inward, so that every single distance either clips the high poly or goes wrong, in the measure of reach. Its value is the share of seen low area that is clipped, missed or goes wrong, together, at the best pair of reaches outward and inward.',
             limit: Limits::of('span-closed'),
-            unit: 'length',
+            unit: 'share',
             limitWords: 'needed reach under the first wrong hit; 0.5 % wrong at the best reach (caution above 0.05 %)',
             afterBake: 'clipped detail or prints of what lies beside, whatever the distance',
             remedy: 'fit a cage by vertex, split the set, explode it, bake it in an open pose, or retouch after the bake',
@@ -65,25 +65,27 @@ final class SpanClosed implements Check
             if (isset($caged[$clearance->name]) || RayChecks::isBledInto($measures, $clearance)) {
                 continue;
             }
-            foreach (['out' => $clearance->needed->out, 'in' => $clearance->needed->in] as $side => $needed) {
-                $wrong = $clearance->firstWrong[$side];
-                $share = $clearance->details->bestShare[$side];
-                $estimate = Estimate::of($share, $clearance->details->tellingWrong[$side]);
-                if ($wrong === null || $needed < $wrong || ! $estimate->isOver($caution)) {
-                    continue;
-                }
-                $texels = Words::texels($clearance, $share);
-                $best = $clearance->details->best[$side] ?? $needed;
-                $findings[] = new Finding(
-                    'span-closed', $estimate->isOver($limit) ? Severity::Blocker : Severity::Caution,
-                    "$clearance->name: no single distance ".($side === 'out' ? 'outward' : 'inward').' works: it needs '.Words::length($needed, $measures->asset).', and rays go wrong from '.Words::length($wrong, $measures->asset)
-                        .'; at the best one, '.Words::length($best, $measures->asset).', '.Words::share($estimate, $caution, $limit).' of its seen low area comes out wrong',
-                    'fit a cage by vertex; or split the set, explode it, or bake it in an open pose; or retouch '.($texels === null ? Words::percent($share).' of its area' : number_format($texels).' texels').' after the bake',
-                    ['set' => $clearance->name], new Measured($needed, $wrong, 'length'),
-                    texels: $texels, where: $clearance->details->wrongWhere,
-                );
-                break;
+            $details = $clearance->details;
+            if ($details->bestShare === null || $details->best === null) {
+                continue;
             }
+            $estimate = Estimate::of($details->bestShare, $details->tellingBest);
+            if (! $estimate->isOver($caution)) {
+                continue;
+            }
+            $side = $clearance->firstWrong['out'] !== null && $clearance->needed->out >= $clearance->firstWrong['out'] ? 'out' : 'in';
+            $needed = $side === 'out' ? $clearance->needed->out : $clearance->needed->in;
+            $texels = Words::texels($clearance, $details->bestShare);
+            $blocks = $estimate->isOver($limit);
+            $asset = $measures->asset;
+            $findings[] = new Finding(
+                'span-closed', $blocks ? Severity::Blocker : Severity::Caution,
+                "$clearance->name: no single distance ".($side === 'out' ? 'outward' : 'inward').' works: it needs '.Words::length($needed, $asset).', and rays go wrong from '.Words::length((float) $clearance->firstWrong[$side], $asset)
+                    .'; at the best one, '.Words::length($details->best->out, $asset).' out and '.Words::length($details->best->in, $asset).' in, '.Words::share($estimate, $caution, $limit).' of its seen low area is clipped, missed or wrong',
+                'fit a cage by vertex; or split the set, explode it, or bake it in an open pose; or retouch what is left after the bake',
+                ['set' => $clearance->name], new Measured($details->bestShare, $blocks ? $limit : $caution, 'share'),
+                texels: $texels, where: $details->wrongWhere,
+            );
         }
 
         return RayChecks::outcome($measures, $findings);

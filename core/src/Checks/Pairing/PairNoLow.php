@@ -49,7 +49,7 @@ final class PairNoLow implements Check
             }
             $part = $tie->high[0];
             $wanted = $tie->base.$measures->asset->standard->suffixFor(Role::Low);
-            $findings[] = new Finding('pair-no-low', Severity::Blocker, "{$part->part->name} has no low part: no $wanted was handed in", 'hand it in, rename the part that is meant, or leave the high part out by choice', ['other' => $part->part->name, 'file' => $part->path]);
+            $findings[] = new Finding('pair-no-low', Severity::Blocker, "{$part->part->name} has no low part: no $wanted was handed in", 'hand it in, rename the part that is meant, or leave the high part out by choice', ['part' => $part->part->name, 'file' => $part->path]);
         }
 
         $unread = $findings === [] ? null : PartnerElsewhere::thatMayHold(Role::Low, $measures);

@@ -9,6 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
+use Anvil\Measures\Kind\Suffixes;
 use Anvil\Measures\Measures;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Severity;
@@ -32,6 +33,7 @@ final class SuffixMissing implements Check
             limitWords: 'exact',
             afterBake: 'the part bakes flat: its partner is not found',
             remedy: 'add the suffix',
+            measures: [Suffixes::class],
             symptoms: ['flat bake', 'missing part'],
         );
     }
@@ -42,13 +44,14 @@ final class SuffixMissing implements Check
             return Outcome::notApplicable('no part is low or high poly');
         }
         $findings = [];
+        $guess = $measures->ofAsset(Suffixes::class);
         foreach ($measures->asset->pairing->ties as $tie) {
             if (! in_array('suffix-missing', $tie->troubles, true)) {
                 continue;
             }
             $low = $tie->low[0]->part->name;
             $high = $tie->high[0]->part->name;
-            $renames = RenameWords::of($measures, $tie);
+            $renames = $guess === null ? RenameWords::of($measures, $tie) : "set the suffixes {$guess->words()} in the standard: $guess->pairs of $guess->bases names would pair";
             $findings[] = new Finding('suffix-missing', $tie->kind === TieKind::OneAndOne ? Severity::Note : Severity::Blocker, $tie->kind === TieKind::OneAndOne ? "$low and $high tie because each is the only part; by name they would not" : "$low and $high would tie if both names carried their suffix", $renames, ['part' => $low, 'other' => $high, 'file' => $tie->low[0]->path]);
         }
 

@@ -9,6 +9,7 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Clearance\FloaterUnbacked;
 use Anvil\Checks\Clearance\LowMargin;
 use Anvil\Checks\Clearance\RayChecks;
+use Anvil\Checks\Clearance\RayGrazing;
 use Anvil\Checks\Clearance\RayMiss;
 use Anvil\Checks\Clearance\ReachLong;
 use Anvil\Checks\Clearance\SetsBleed;
@@ -34,7 +35,7 @@ use Anvil\Standard\Severity;
 final class ProofRetouch implements Check
 {
     /** Each of these tells of texels that this one counts. */
-    private const OTHERS = [RayMiss::class, SpanClosed::class, SetsBleed::class, ReachLong::class, LowMargin::class, FloaterUnbacked::class, SurfaceGap::class];
+    private const OTHERS = [RayMiss::class, RayGrazing::class, SpanClosed::class, SetsBleed::class, ReachLong::class, LowMargin::class, FloaterUnbacked::class, SurfaceGap::class];
 
     public function about(): About
     {

@@ -66,11 +66,11 @@ final class TexelDensity implements Check
             $where = [];
             for ($i = 0, $n = $facts->count(); $i < $n; $i++) {
                 $ratio = $facts->density($i, $standard->mapSize) / $reference;
-                if ($ratio <= 0.0 || abs($ratio - 1.0) <= $limit) {
+                if ($ratio <= 0.0 || abs($ratio - 1.0) <= $limit * (1 + 1e-6)) {
                     continue;
                 }
                 $where[] = $facts->at[$i];
-                $kind = $isOwn || (max($ratio, 1 / $ratio) > self::FACTOR && ($sights[$number]['seen'][$i] ?? 1.0) > 0.0) ? 'caution' : 'note';
+                $kind = $isOwn || (max($ratio, 1 / $ratio) > self::FACTOR * (1 + 1e-6) && ($sights[$number]['seen'][$i] ?? 1.0) > 0.0) ? 'caution' : 'note';
                 if (max($ratio, 1 / $ratio) > max($worst[$kind], 1 / $worst[$kind])) {
                     $worst[$kind] = $ratio;
                 }

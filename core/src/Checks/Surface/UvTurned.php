@@ -30,7 +30,7 @@ final class UvTurned implements Check
             row: 810,
             severity: Severity::Note,
             title: 'Turned UV islands',
-            measured: 'Degrees by which a UV island is turned from upright, where over half of its surface is steep enough to have an up and agrees on it; the worst of a part.',
+            measured: 'Degrees by which a UV island is turned from upright, where over half of its surface is steep enough to have an up and agrees on it; the worst of a part. Only where the standard asks for it ("upright": true): every packer turns islands.',
             limit: 10.0,
             unit: 'deg',
             limitWords: '10°',
@@ -49,6 +49,9 @@ final class UvTurned implements Check
         $none = UvParts::none($measures);
         if ($none !== null) {
             return $none;
+        }
+        if (! $measures->asset->standard->upright) {
+            return Outcome::notApplicable('the standard does not ask for upright islands');
         }
         $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];

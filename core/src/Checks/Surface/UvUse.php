@@ -49,14 +49,18 @@ final class UvUse implements Check
         }
         $limit = $this->about()->limitBy($measures->asset->standard);
         $layout = $measures->ofAsset(PageLayout::class);
-        $use = [];
+        $use = $unknown = [];
         foreach ($layout->tiles as $tile) {
             $page = UvParts::page($measures->asset->standard, $tile['page'], $tile['u'], $tile['v']);
             $use[$page] = max($use[$page] ?? 0.0, $tile['covered']);
+            if (! $tile['overlapWhole']) {
+                // Not all of it was looked at: what is covered is not known.
+                $unknown[$page] = true;
+            }
         }
         $findings = [];
         foreach ($use as $page => $share) {
-            if ($share < $limit) {
+            if ($share < $limit && ! isset($unknown[$page])) {
                 $findings[] = new Finding(
                     'uv-use', Severity::Note, 'UV islands cover '.Words::percent($share)." of page $page; ".Words::percent($limit).' or more is usual', 'scale the islands up by up to '.number_format(sqrt($limit / max(1e-9, $share)), 2).' and pack them closer',
                     ['page' => (string) $page], new Measured($share, $limit, 'share', true),

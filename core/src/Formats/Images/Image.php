@@ -43,6 +43,11 @@ final class Image
                 // What has none is opaque; the decoder leaves whatever was there.
                 $magick->setImageAlphaChannel(Imagick::ALPHACHANNEL_OPAQUE);
             }
+            if ($header->format !== 'png') {
+                // A TGA begins at the bottom unless it says otherwise; a TIFF may begin at any corner.
+                $magick->autoOrient();
+                $header = $header->sized($magick->getImageWidth(), $magick->getImageHeight());
+            }
             $rows = [];
             for ($y = 0; $y < $header->height; $y += self::BAND) {
                 $height = min(self::BAND, $header->height - $y);

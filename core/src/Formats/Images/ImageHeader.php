@@ -58,6 +58,12 @@ final readonly class ImageHeader
         return new self($stored['format'], $stored['width'], $stored['height'], $stored['bits'], $stored['tag']);
     }
 
+    /** The same once it was turned upright. */
+    public function sized(int $width, int $height): self
+    {
+        return new self($this->format, $width, $height, $this->bits, $this->tag);
+    }
+
     private static function png(string $bytes): self
     {
         $length = strlen($bytes);

@@ -25,7 +25,7 @@ final class Colors extends AssetMeasure
 
     public function revision(): int
     {
-        return 2;
+        return 3;
     }
 
     public function words(Subject $subject): string
@@ -40,7 +40,10 @@ final class Colors extends AssetMeasure
 
     protected function depends(Measures $measures): mixed
     {
-        return array_map(static fn (RoledPart $part): array => [$part->role?->value, $part->part->name, $part->part->colors, $part->part->facts->pictures], $this->meshes($measures, Subject::asset()));
+        return [
+            $measures->asset->choices->vertexColorsAreIds,
+            array_map(static fn (RoledPart $part): array => [$part->role?->value, $part->part->name, $part->part->colors, $part->part->facts->pictures], $this->meshes($measures, Subject::asset())),
+        ];
     }
 
     public function compute(Measures $measures, Subject $subject): IdColors

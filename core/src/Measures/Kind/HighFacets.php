@@ -24,7 +24,7 @@ final class HighFacets extends PartMeasure
 
     public function revision(): int
     {
-        return 1;
+        return 2;
     }
 
     protected function roles(): array

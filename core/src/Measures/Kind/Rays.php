@@ -30,7 +30,7 @@ final class Rays extends SetMeasure implements Renamable
 
     public function revision(): int
     {
-        return 1;
+        return 2;
     }
 
     public function words(Subject $subject): string
@@ -68,7 +68,7 @@ final class Rays extends SetMeasure implements Renamable
         $standard = $measures->asset->standard;
 
         return [
-            $standard->rays, $standard->mapSize, $standard->rayLimits(), $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $measures->common()->samplesOf($set), $set->onItself,
+            $standard->rays, $standard->mapSize, $standard->rayLimits(), $standard->reach[$set->name] ?? null, $standard->reach['*'] ?? null, $measures->common()->samplesOf($set), $set->onItself, array_keys($measures->common()->cardsOf($set)),
             $measures->common()->isAllSeen($set), $measures->ofSet(Seen::class, $set), Measures::hashes($set->low), Measures::hashes($set->target()),
             array_map(static fn (BakeSet $other): array => Measures::hashes($other->target()), self::near($measures, $set)),
         ];
@@ -97,7 +97,7 @@ final class Rays extends SetMeasure implements Renamable
         }
         $surfaces = $measures->common()->surfaces();
         $others = array_values(array_filter($surfaces, static fn (SetSurfaces $other): bool => $other->name !== $set->name));
-        $measured = ClearanceMeasure::of($surfaces[$set->name], $others, $measures->common()->assembledLow()[0], $measures->asset->standard, $measures->common()->samplesOf($set), $measures->common()->isAllSeen($set));
+        $measured = ClearanceMeasure::of($surfaces[$set->name], $others, $measures->common()->assembledLow()[0], $measures->asset->standard, $measures->common()->samplesOf($set), $measures->common()->isAllSeen($set), $measures->common()->cardsOf($set));
 
         return $measured->samples === 0 && ! $measured->isMasked() ? new NotMeasured(AssetClearance::NO_AREA) : $measured;
     }

@@ -32,7 +32,7 @@ final class Retouch extends RayedMeasure
 
     public function revision(): int
     {
-        return 2;
+        return 3;
     }
 
     public function words(Subject $subject): string
@@ -72,7 +72,7 @@ final class Retouch extends RayedMeasure
 
         return [
             $rays->inUse(), self::isClean($rays), $rays->isMasked(), $measures->asset->standard->mapSize, $measures->asset->standard->udim, $measures->asset->standard->rays,
-            $set === null ? '' : $measures->ofSet(Seen::class, $set), $set === null ? [] : Measures::hashes($set->cage),
+            $set === null ? [] : array_keys($measures->common()->cardsOf($set)), $set === null ? '' : $measures->ofSet(Seen::class, $set), $set === null ? [] : Measures::hashes($set->cage),
             Measures::hashes((new Pages)->meshes($measures, Subject::asset())), array_map(static fn (BakeSet $other): array => Measures::hashes($other->target()), $set === null ? [] : self::others($measures, $set)),
         ];
     }
@@ -96,7 +96,7 @@ final class Retouch extends RayedMeasure
         $out = [];
         foreach ($measures->common()->pages() as $number => $page) {
             if (self::isOn($set, $page)) {
-                $out[$number] = RetouchTexels::of($texelRays, $page, $set, $measures->common()->owners($number), $size, self::isClean($rays), $visibility, $mask);
+                $out[$number] = RetouchTexels::of($texelRays, $page, $set, $measures->common()->owners($number), $size, self::isClean($rays), $visibility, $mask, $measures->common()->cardsOf($set));
             }
         }
 

@@ -6,12 +6,15 @@ namespace Tests\Attack;
 
 use Anvil\Formats\Folder;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\Waits;
 
 /**
  * `bin/start` itself, in a data folder of its own: who its servers run as, what they listen on, and that it comes up again whatever was killed.
  */
 final class StartTest extends TestCase
 {
+    use Waits;
+
     private string $var;
 
     private int $port;

@@ -89,8 +89,8 @@ final class ColorIdTest extends BrowserTestCase
         $field = $this->browser->findElement(WebDriverBy::cssSelector("input[aria-label=\"$label\"]"));
         $this->browser->executeScript('arguments[0].select()', [$field]);
         $field->sendKeys("$text\n");
-        // What was typed is kept, and the sheet is asked for anew.
-        self::until(fn (): bool => $this->browser->executeScript('return arguments[0].isConnected && arguments[0].value === arguments[1] && document.querySelector("[aria-busy=true]") === null', [$field, $text]) === true, "$label did not keep $text");
+        // What was typed is kept, and the field is drawn anew with it.
+        self::until(fn (): bool => $this->browser->executeScript('return document.querySelector(arguments[0])?.value === arguments[1] && document.querySelector("[aria-busy=true]") === null', ["input[aria-label=\"$label\"]", $text]) === true, "$label did not keep $text");
         $this->settle();
     }
 

@@ -73,12 +73,12 @@ final class ResamplingTest extends TestCase
      */
     public function test_wrong_hits_near_the_limit_are_counted_on_more_samples(): void
     {
-        foreach ([0.0045, 0.0056] as $share) {
+        foreach ([0.0038, 0.0046] as $share) {
             $side = (sqrt(4 * 12 * $share) - 0.4 * (1 / 1.055 - 1 / 1.105)) / ((1 / 1.055 + 1 / 1.105) / 2);
             $lid = Shapes::box($side, 0.05, $side)->moved(-0.4, 1.08, -0.4);
             $measured = self::measured([Shapes::box(2, 2, 2)->with($lid)], [Shapes::box(2, 2, 2, 6)->with($lid)->with(Shapes::box(0.6, 0.2, 0.6)->moved(0.6, 1.1, 0.6))], allSeen: true);
             self::assertEqualsWithDelta(0.2 * sqrt(3), $measured->needed->out, 0.01);
-            self::assertEqualsWithDelta($share, $measured->details->bestShare ?? 0.0, 0.25 * $share, "$share");
+            self::assertEqualsWithDelta($share, $measured->details->bestShare ?? 0.0, 0.3 * $share, "$share");
             self::assertGreaterThan(15_000, $measured->details->tellingBest);
             self::assertLessThan(8200, $measured->samples);
         }

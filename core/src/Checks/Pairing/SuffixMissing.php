@@ -9,8 +9,9 @@ use Anvil\Checks\Check;
 use Anvil\Checks\Finding;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
-use Anvil\Measures\Kind\Suffixes;
 use Anvil\Measures\Measures;
+use Anvil\Pairing\SuffixGuess;
+use Anvil\Pairing\Tie;
 use Anvil\Pairing\TieKind;
 use Anvil\Standard\Severity;
 
@@ -33,7 +34,6 @@ final class SuffixMissing implements Check
             limitWords: 'exact',
             afterBake: 'the part bakes flat: its partner is not found',
             remedy: 'add the suffix',
-            measures: [Suffixes::class],
             symptoms: ['flat bake', 'missing part'],
         );
     }
@@ -44,7 +44,8 @@ final class SuffixMissing implements Check
             return Outcome::notApplicable('no part is low or high poly');
         }
         $findings = [];
-        $guess = $measures->ofAsset(Suffixes::class);
+        // By names alone, so that it is known before anything is measured.
+        $guess = in_array('suffix-missing', array_merge(...array_map(static fn (Tie $tie): array => $tie->troubles, $measures->asset->pairing->ties)), true) ? SuffixGuess::of($measures->asset->parts, $measures->asset->standard) : null;
         foreach ($measures->asset->pairing->ties as $tie) {
             if (! in_array('suffix-missing', $tie->troubles, true)) {
                 continue;

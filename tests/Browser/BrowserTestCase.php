@@ -14,6 +14,8 @@ use Demo\DemoAsset;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Cookie;
+use Facebook\WebDriver\Exception\NoSuchElementException;
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
@@ -170,8 +172,8 @@ abstract class BrowserTestCase extends TestCase
     /** Chooses one of the options of a field. */
     protected function choose(string $label, string $option): void
     {
-        $this->browser->findElement(WebDriverBy::cssSelector("[role=combobox][aria-label=\"$label\"]"))->click();
-        $this->browser->findElement(WebDriverBy::xpath("//li[@role='option'][normalize-space(.)='$option']"))->click();
+        $this->found(WebDriverBy::cssSelector("[role=combobox][aria-label=\"$label\"]"))->click();
+        $this->found(WebDriverBy::xpath("//li[@role='option'][normalize-space(.)='$option']"))->click();
     }
 
     /** Presses a key where the focus is, or on the page. */
@@ -187,15 +189,30 @@ abstract class BrowserTestCase extends TestCase
         return is_string($text) ? $text : '';
     }
 
+    /** An element, once it is there. */
+    protected function found(WebDriverBy $by): RemoteWebElement
+    {
+        self::until(fn (): bool => $this->browser->findElements($by) !== [], fn (): string => "{$by->getValue()} is not there; the page says: ".mb_substr($this->text(), 0, 1500));
+
+        return $this->browser->findElement($by);
+    }
+
     protected function button(string $label): RemoteWebElement
     {
-        return $this->browser->findElement(WebDriverBy::xpath("//*[self::button or self::a][contains(normalize-space(.), \"$label\")]"));
+        return $this->found(WebDriverBy::xpath("//*[self::button or self::a][contains(normalize-space(.), \"$label\")]"));
     }
 
     /** Clicks a button once it may be clicked. */
     protected function click(string $label): void
     {
-        self::until(fn (): bool => $this->button($label)->isEnabled(), "$label cannot be clicked");
+        self::until(function () use ($label): bool {
+            try {
+                return $this->button($label)->isEnabled();
+            } catch (NoSuchElementException|StaleElementReferenceException) {
+                // It was drawn anew in between.
+                return false;
+            }
+        }, "$label cannot be clicked");
         $this->button($label)->click();
     }
 

@@ -32,7 +32,7 @@ final class ColorIdTest extends BrowserTestCase
         $this->waitForSwatches(12);
         $this->assertAccessible('Color ID by regions');
         // A click in the stand chooses one piece, a band with Shift all whose middle lies in it.
-        $canvas = $this->browser->findElement(WebDriverBy::cssSelector('.stand canvas'));
+        $canvas = $this->found(WebDriverBy::cssSelector('.stand canvas'));
         $box = [$canvas->getLocation()->getX(), $canvas->getLocation()->getY(), $canvas->getSize()->getWidth(), $canvas->getSize()->getHeight()];
         $this->mouse([[0.5 * $box[2] + $box[0], 0.5 * $box[3] + $box[1]]], 0);
         $this->mouse([[0.04 * $box[2] + $box[0], 0.28 * $box[3] + $box[1]], [0.96 * $box[2] + $box[0], 0.97 * $box[3] + $box[1]]], 8);
@@ -51,7 +51,7 @@ final class ColorIdTest extends BrowserTestCase
         $this->fill('name of the ID', 'plinth');
         $this->fill('color of the ID', '#12AB34');
         $this->waitFor('#12AB34');
-        $this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'fixed')]//input"))->click();
+        $this->found(WebDriverBy::xpath("//label[contains(., 'fixed')]//input"))->click();
         $this->waitFor('fixed');
         $this->click('Spread');
         $this->waitFor('The closest two that touch are');
@@ -86,7 +86,7 @@ final class ColorIdTest extends BrowserTestCase
 
     private function fill(string $label, string $text): void
     {
-        $field = $this->browser->findElement(WebDriverBy::cssSelector("input[aria-label=\"$label\"]"));
+        $field = $this->found(WebDriverBy::cssSelector("input[aria-label=\"$label\"]"));
         $this->browser->executeScript('arguments[0].select()', [$field]);
         $field->sendKeys("$text\n");
         // What was typed is kept, and the field is drawn anew with it.

@@ -38,8 +38,8 @@ final class FrameTest extends BrowserTestCase
         $this->assertAccessible('Pairing while rays are shot');
         $this->waitFor('All 80 ties hold exactly');
         // That stopped the other one.
-        $this->browser->findElement(WebDriverBy::xpath("//button[contains(., 'delivery 2')]"))->click();
-        $this->browser->findElement(WebDriverBy::xpath("//li[starts-with(normalize-space(.), 'delivery 1')]"))->click();
+        $this->found(WebDriverBy::xpath("//button[contains(., 'delivery 2')]"))->click();
+        $this->found(WebDriverBy::xpath("//li[starts-with(normalize-space(.), 'delivery 1')]"))->click();
         $this->waitFor('Checking was stopped. Stopped, since delivery 2 was made of it with its files mended.');
     }
 
@@ -56,7 +56,7 @@ final class FrameTest extends BrowserTestCase
         $this->press('1');
         $this->waitFor('5 parts of slip_low.obj have names that programs trip over: slip 0_low, slip 1_low, slip 2_low, …');
         $this->waitFor('1 cause, 5 findings');
-        self::assertSame('1 caution, 5 parts and sets in all', $this->browser->findElement(WebDriverBy::cssSelector('nav .caution'))->getAttribute('title'));
+        self::assertSame('1 caution, 5 parts and sets in all', $this->found(WebDriverBy::cssSelector('nav .caution'))->getAttribute('title'));
         $this->press('j');
         self::assertMatchesRegularExpression('/cause=\d+/', $this->browser->getCurrentURL());
         $this->waitFor('and 1 more', 20);
@@ -76,15 +76,15 @@ final class FrameTest extends BrowserTestCase
     {
         $this->handIn(SignalStation::signalLantern());
         $this->waitFor('All 11 ties hold exactly');
-        $border = fn (): string => (string) $this->browser->findElement(WebDriverBy::cssSelector('[role=separator]'))->getAttribute('aria-valuenow');
+        $border = fn (): string => (string) $this->found(WebDriverBy::cssSelector('[role=separator]'))->getAttribute('aria-valuenow');
         self::assertSame('58', $border());
-        $this->drag($this->browser->findElement(WebDriverBy::cssSelector('[role=separator]')), -128);
+        $this->drag($this->found(WebDriverBy::cssSelector('[role=separator]')), -128);
         self::assertSame('48', $border());
         $this->assertNothingCutOff('Pairing with a narrow work area');
         $this->browser->navigate()->refresh();
         $this->waitFor('All 11 ties hold exactly');
         self::assertSame('48', $border());
-        $wide = fn (): int => $this->browser->findElement(WebDriverBy::className('stand'))->getSize()->getWidth();
+        $wide = fn (): int => $this->found(WebDriverBy::className('stand'))->getSize()->getWidth();
         $narrow = $wide();
         $this->press('f');
         $this->waitForNot('All 11 ties hold exactly');
@@ -99,7 +99,7 @@ final class FrameTest extends BrowserTestCase
         $colored = $this->standShot();
         self::assertNotSame($before, $colored);
         $this->click('cut');
-        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="how deep the cut goes"]'))->sendKeys(str_repeat(WebDriverKeys::ARROW_RIGHT, 9));
+        $this->found(WebDriverBy::cssSelector('[aria-label="how deep the cut goes"]'))->sendKeys(str_repeat(WebDriverKeys::ARROW_RIGHT, 9));
         self::assertNotSame($colored, $this->standShot());
         $this->assertAccessible('the stand with a cut');
         $this->click('measure');
@@ -172,6 +172,6 @@ final class FrameTest extends BrowserTestCase
 
     private function standShot(): string
     {
-        return $this->shot($this->browser->findElement(WebDriverBy::className('stand')));
+        return $this->shot($this->found(WebDriverBy::className('stand')));
     }
 }

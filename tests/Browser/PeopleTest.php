@@ -39,8 +39,8 @@ final class PeopleTest extends BrowserTestCase
         $this->click('Send back…');
         $this->waitFor('What is ticked becomes one sheet');
         $this->assertAccessible('the question what is sent back');
-        $this->browser->findElement(WebDriverBy::cssSelector('[role=dialog] textarea'))->sendKeys('by Friday '.self::MARKUP);
-        $this->browser->findElement(WebDriverBy::xpath("//*[@role='dialog']//button[contains(., 'Send back')]"))->click();
+        $this->found(WebDriverBy::cssSelector('[role=dialog] textarea'))->sendKeys('by Friday '.self::MARKUP);
+        $this->found(WebDriverBy::xpath("//*[@role='dialog']//button[contains(., 'Send back')]"))->click();
         $this->waitFor('to mend');
         $this->waitFor('sent by Tomas Reed');
         $this->waitForPictures();
@@ -70,11 +70,11 @@ final class PeopleTest extends BrowserTestCase
         $this->openMenu('Inbox');
         $this->waitFor('to mend');
         $this->waitForButton("//ul[@aria-label='mail']//button");
-        $this->browser->findElement(WebDriverBy::cssSelector('ul[aria-label=mail] button'))->click();
+        $this->found(WebDriverBy::cssSelector('ul[aria-label=mail] button'))->click();
         $this->waitFor('by Friday <img');
         $this->assertAccessible('the inbox');
         $this->waitForButton("//ul[@aria-label='mail']//a[starts-with(@href, '/fix-lists/')]");
-        $this->browser->findElement(WebDriverBy::cssSelector("ul[aria-label=mail] a[href^='/fix-lists/']"))->click();
+        $this->found(WebDriverBy::cssSelector("ul[aria-label=mail] a[href^='/fix-lists/']"))->click();
         $this->waitFor('sent by Tomas Reed');
         $this->hand(['winder' => 0.0, 'ratchet' => 0.003]);
         $this->waitForVerdict('ready to bake');
@@ -98,8 +98,8 @@ final class PeopleTest extends BrowserTestCase
         $this->click('Waive…');
         $this->waitFor('goes along to the next deliveries');
         $this->assertAccessible('the question before a finding is waived');
-        $this->browser->findElement(WebDriverBy::cssSelector('[role=dialog] textarea'))->sendKeys('seen from afar '.self::MARKUP);
-        $this->browser->findElement(WebDriverBy::xpath("//*[@role='dialog']//button[normalize-space(.)='Waive']"))->click();
+        $this->found(WebDriverBy::cssSelector('[role=dialog] textarea'))->sendKeys('seen from afar '.self::MARKUP);
+        $this->found(WebDriverBy::xpath("//*[@role='dialog']//button[normalize-space(.)='Waive']"))->click();
         $this->waitFor('(waived)');
         $this->waitForVerdict('ready to bake');
         $this->open(str_replace('/changes', '/hand-off', $changes));
@@ -137,9 +137,9 @@ final class PeopleTest extends BrowserTestCase
         $this->openMenu('Inbox');
         $this->waitFor('You are invited');
         $this->waitForButton("//ul[@aria-label='mail']//button");
-        $this->browser->findElement(WebDriverBy::cssSelector('ul[aria-label=mail] button'))->click();
+        $this->found(WebDriverBy::cssSelector('ul[aria-label=mail] button'))->click();
         $this->waitFor('works once');
-        $link = (string) $this->browser->findElement(WebDriverBy::cssSelector("ul[aria-label=mail] a[href^='/password']"))->getAttribute('href');
+        $link = (string) $this->found(WebDriverBy::cssSelector("ul[aria-label=mail] a[href^='/password']"))->getAttribute('href');
         $this->openMenu('Sign out');
         $this->waitFor('needs no passwords');
         $this->assertAccessible('the way in');
@@ -160,12 +160,12 @@ final class PeopleTest extends BrowserTestCase
         $this->waitFor('Sign in');
         $this->fill('E-mail', $email);
         $this->fill('Password', 'not what she chose');
-        $this->browser->findElement(WebDriverBy::cssSelector('button[type=submit]'))->click();
+        $this->found(WebDriverBy::cssSelector('button[type=submit]'))->click();
         $this->waitFor('e-mail and password do not fit');
         $this->fill('Password', '');
         $this->browser->executeScript("const e = document.querySelector('input[type=password]'); e.select();");
         $this->fill('Password', 'short and longer than that');
-        $this->browser->findElement(WebDriverBy::cssSelector('button[type=submit]'))->click();
+        $this->found(WebDriverBy::cssSelector('button[type=submit]'))->click();
         $this->waitFor('Drop low- and high-poly files here');
         $this->openMenu('Account and tokens');
         $this->waitFor('Tokens for pipelines');
@@ -174,7 +174,7 @@ final class PeopleTest extends BrowserTestCase
         $this->fill('Name of the new token', 'build farm');
         $this->click('Make token');
         $this->waitFor('it is not shown again');
-        $token = $this->browser->findElement(WebDriverBy::tagName('code'))->getText();
+        $token = $this->found(WebDriverBy::tagName('code'))->getText();
         // A program reads with it, and no more; without it, or another's session cookie alone, nothing is changed.
         self::assertStringContainsString('"assets"', $this->ask('GET', '/api/rack', ["Authorization: Bearer $token"])[1]);
         self::assertSame(403, $this->ask('POST', '/api/uploads', ["Authorization: Bearer $token"], '{"name":"a_low.obj","bytes":3}')[0]);
@@ -208,14 +208,14 @@ final class PeopleTest extends BrowserTestCase
 
     private function fill(string $label, string $text): void
     {
-        $this->browser->findElement(WebDriverBy::xpath("//input[@id=//label[normalize-space(.)='$label']/@for]"))->sendKeys($text);
+        $this->found(WebDriverBy::xpath("//input[@id=//label[normalize-space(.)='$label']/@for]"))->sendKeys($text);
     }
 
     private function menu(): string
     {
-        $this->browser->findElement(WebDriverBy::xpath("//header//button[@aria-haspopup='menu'][last()]"))->click();
+        $this->found(WebDriverBy::xpath("//header//button[@aria-haspopup='menu'][last()]"))->click();
 
-        return $this->browser->findElement(WebDriverBy::cssSelector('[role=menu]'))->getText();
+        return $this->found(WebDriverBy::cssSelector('[role=menu]'))->getText();
     }
 
     /** An entry of the menu under one's own name. */
@@ -233,7 +233,7 @@ final class PeopleTest extends BrowserTestCase
     private function openFrom(string $button, string $entry): void
     {
         $this->waitForButton($button);
-        $this->browser->findElement(WebDriverBy::xpath($button))->click();
+        $this->found(WebDriverBy::xpath($button))->click();
         $this->waitForButton("//li[@role='menuitem'][starts-with(normalize-space(.), '$entry')]");
         // While it opens it moves, and a click would go to the entry beside; while a delivery is measured it is drawn again, and a click may go nowhere.
         $item = WebDriverBy::xpath("//li[@role='menuitem'][starts-with(normalize-space(.), '$entry')]");
@@ -258,7 +258,7 @@ final class PeopleTest extends BrowserTestCase
         $name = explode(',', $person)[0];
         $this->openMenu("Work as $person");
         $this->waitFor("You are $name now");
-        $this->browser->findElement(WebDriverBy::xpath("//*[contains(@class, 'MuiSnackbar-root')]//button[@aria-label='Close' or @title='Close']"))->click();
+        $this->found(WebDriverBy::xpath("//*[contains(@class, 'MuiSnackbar-root')]//button[@aria-label='Close' or @title='Close']"))->click();
         $this->waitForNot("You are $name now");
     }
 
@@ -306,7 +306,7 @@ final class PeopleTest extends BrowserTestCase
         ObjWriter::write($low, 'windlass_low.obj', $sink);
         ObjWriter::write($high, 'windlass_high.obj', $sink);
         $sink->commit();
-        $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys("$folder/windlass_low.obj\n$folder/windlass_high.obj");
+        $this->found(WebDriverBy::cssSelector('input[type=file]'))->sendKeys("$folder/windlass_low.obj\n$folder/windlass_high.obj");
         $this->waitForAddress('/deliveries/');
     }
 }

@@ -27,7 +27,7 @@ final class ProofTest extends BrowserTestCase
         $sink->commit();
         $this->open('/');
         $this->waitFor('Rack');
-        $field = $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'));
+        $field = $this->found(WebDriverBy::cssSelector('input[type=file]'));
         $field->sendKeys("$folder/tablet_low.obj\n$folder/tablet_high.obj");
         $this->waitForAddress('/pairing');
         $this->waitFor('tablet_low', 60);
@@ -41,14 +41,14 @@ final class ProofTest extends BrowserTestCase
         $this->assertAccessible('Proof');
         $this->assertNothingCutOff('Proof');
         // A place on one map is that place on all of them, and lies in the address.
-        $this->clickAt($this->browser->findElement(WebDriverBy::cssSelector('[data-map=normal]')), 0.5, 0.5);
+        $this->clickAt($this->found(WebDriverBy::cssSelector('[data-map=normal]')), 0.5, 0.5);
         $this->waitFor('% of the sky', 20);
         $this->waitFor('% of the reach', 20);
         self::assertMatchesRegularExpression('/texel=tablet%3A10\d\d%2C10\d\d/', $this->browser->getCurrentURL());
         self::assertCount(12, $this->browser->findElements(WebDriverBy::cssSelector('[data-map] canvas')), 'a loupe over each');
         // A place on the model is one on the maps.
         $before = $this->browser->getCurrentURL();
-        $this->clickAt($this->browser->findElement(WebDriverBy::cssSelector('.stand canvas')), 0.45, 0.55);
+        $this->clickAt($this->found(WebDriverBy::cssSelector('.stand canvas')), 0.45, 0.55);
         self::comes(fn (): bool => $this->browser->getCurrentURL() !== $before, 10);
         self::assertNotSame($before, $this->browser->getCurrentURL());
 
@@ -58,7 +58,7 @@ final class ProofTest extends BrowserTestCase
         $image->readImageBlob($this->fetched($url));
         $image->negateImage(false, Imagick::CHANNEL_GREEN);
         $image->writeImage("png48:$folder/tablet_normal.png");
-        $upload = $this->browser->findElement(WebDriverBy::cssSelector('section[aria-label="maps that came back"] input[type=file]'));
+        $upload = $this->found(WebDriverBy::cssSelector('section[aria-label="maps that came back"] input[type=file]'));
         $upload->sendKeys("$folder/tablet_normal.png");
         $this->waitFor('tablet_normal.png did not come back right', 120);
         $this->waitFor('green inverted', 30);
@@ -68,17 +68,17 @@ final class ProofTest extends BrowserTestCase
         // Beside the trial under one divider, which is dragged and moved by keys.
         $this->choose('compared with', 'tablet_normal.png that came back');
         $this->waitFor('tablet_normal.png', 20);
-        $divider = $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'));
+        $divider = $this->found(WebDriverBy::cssSelector('.stand-divider'));
         self::assertSame('50', $divider->getAttribute('aria-valuenow'));
         $this->drag($divider, 90);
-        $this->until(fn (): bool => (int) $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'))->getAttribute('aria-valuenow') > 60, 'the divider was not dragged');
-        $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'))->sendKeys([WebDriverKeys::ARROW_LEFT, WebDriverKeys::ARROW_LEFT]);
-        self::assertLessThan((int) $divider->getAttribute('aria-valuemax'), (int) $this->browser->findElement(WebDriverBy::cssSelector('.stand-divider'))->getAttribute('aria-valuenow'));
+        $this->until(fn (): bool => (int) $this->found(WebDriverBy::cssSelector('.stand-divider'))->getAttribute('aria-valuenow') > 60, 'the divider was not dragged');
+        $this->found(WebDriverBy::cssSelector('.stand-divider'))->sendKeys([WebDriverKeys::ARROW_LEFT, WebDriverKeys::ARROW_LEFT]);
+        self::assertLessThan((int) $divider->getAttribute('aria-valuemax'), (int) $this->found(WebDriverBy::cssSelector('.stand-divider'))->getAttribute('aria-valuenow'));
         $this->assertAccessible('Proof with a map that came back');
 
         // Taken back, it is not judged any more.
         // By script: what was just done is still said over the foot of the page.
-        $this->browser->executeScript('arguments[0].click()', [$this->browser->findElement(WebDriverBy::cssSelector('button[aria-label="Take back tablet_normal.png"]'))]);
+        $this->browser->executeScript('arguments[0].click()', [$this->found(WebDriverBy::cssSelector('button[aria-label="Take back tablet_normal.png"]'))]);
         $this->waitFor('Nothing is left to paint after the bake', 120);
         exec('rm -r '.escapeshellarg($folder));
     }

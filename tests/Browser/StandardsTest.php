@@ -21,7 +21,7 @@ final class StandardsTest extends BrowserTestCase
         $this->open('/standards');
         $this->waitFor('built-in', 30);
         $this->assertAccessible('Standards');
-        $this->browser->findElement(WebDriverBy::linkText('built-in'))->click();
+        $this->found(WebDriverBy::linkText('built-in'))->click();
         $this->waitFor('in force for', 30);
         $this->assertAccessible('a standard');
         // A severity that would block: said before it is saved.
@@ -33,10 +33,10 @@ final class StandardsTest extends BrowserTestCase
         $this->click('Drop changes');
         $this->waitFor('in force for', 10);
         // A limit, saved with a reason: a version of its own, and the asset is checked again.
-        $limit = $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="limit of uv-use"]'));
+        $limit = $this->found(WebDriverBy::cssSelector('[aria-label="limit of uv-use"]'));
         $limit->sendKeys('60');
         $this->waitFor('Told of', 30);
-        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="what it is changed for"]'))->sendKeys('fuller pages');
+        $this->found(WebDriverBy::cssSelector('[aria-label="what it is changed for"]'))->sendKeys('fuller pages');
         $this->click('Save as version 2');
         $this->waitFor('Version 2, in force for', 30);
         $this->click('Compare');
@@ -53,11 +53,11 @@ final class StandardsTest extends BrowserTestCase
         $this->waitForNot('checking', 60);
         $this->open('/standards');
         $this->waitFor('built-in', 30);
-        $this->browser->findElement(WebDriverBy::linkText('built-in'))->click();
+        $this->found(WebDriverBy::linkText('built-in'))->click();
         $this->waitFor('in force for', 30);
         $this->click('Learn');
         $this->waitFor('Tick assets', 10);
-        $this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'Winch')]"))->click();
+        $this->found(WebDriverBy::xpath("//label[contains(., 'Winch')]"))->click();
         $this->click('Propose limits from 1 asset');
         $this->waitFor('to move', 20);
         self::assertStringContainsString('silhouette-loss', $this->text());
@@ -80,18 +80,18 @@ final class StandardsTest extends BrowserTestCase
         $this->waitFor('ready to bake', 120);
         $this->press('8');
         $this->waitFor('What goes along with the package', 60);
-        $this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'cages')]"))->click();
-        $this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'retouch masks')]"))->click();
+        $this->found(WebDriverBy::xpath("//label[contains(., 'cages')]"))->click();
+        $this->found(WebDriverBy::xpath("//label[contains(., 'retouch masks')]"))->click();
         $this->assertAccessible('Hand-off, about to be sealed');
         $this->click('Seal package');
         $this->waitFor('with cages, retouch masks', 90);
         $this->assertNothingCutOff('Hand-off');
-        $bytes = $this->download($this->browser->findElement(WebDriverBy::linkText('Download package')));
+        $bytes = $this->download($this->found(WebDriverBy::linkText('Download package')));
         $path = sys_get_temp_dir().'/anvil-browser-'.bin2hex(random_bytes(4)).'.zip';
         file_put_contents($path, $bytes);
         self::assertSame([], Verification::of($path)->findings);
         // The page to print is there, and says the same.
-        self::assertStringContainsString('Who shades whom', $this->fetched((string) $this->browser->findElement(WebDriverBy::linkText('Page to print'))->getAttribute('href')));
+        self::assertStringContainsString('Who shades whom', $this->fetched((string) $this->found(WebDriverBy::linkText('Page to print'))->getAttribute('href')));
         // Dropped on the rack it is its delivery; with one byte changed it is refused.
         $where = $this->browser->getCurrentURL();
         $this->give($path);
@@ -114,7 +114,7 @@ final class StandardsTest extends BrowserTestCase
         $this->waitFor('walks through a day', 10);
         $this->type(WebDriverKeys::ESCAPE);
         $this->waitForNot('walks through a day', 10);
-        $this->browser->findElement(WebDriverBy::linkText('Guide'))->click();
+        $this->found(WebDriverBy::linkText('Guide'))->click();
         $this->waitFor('The span gauge', 30);
         self::assertStringEndsWith('/guide/technical-artist#clearance', $this->browser->getCurrentURL());
         $this->assertAccessible('the guide');
@@ -135,7 +135,7 @@ final class StandardsTest extends BrowserTestCase
 
     private function compareWith(string $begin): void
     {
-        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="compare with"]'))->click();
+        $this->found(WebDriverBy::cssSelector('[aria-label="compare with"]'))->click();
         $option = WebDriverBy::xpath("//li[@role='option'][starts-with(normalize-space(.), '$begin')]");
         $this->waitForCount($option, 1);
         $this->settle();
@@ -147,6 +147,6 @@ final class StandardsTest extends BrowserTestCase
     {
         $this->open('/');
         $this->waitFor('Winch', 30);
-        $this->browser->findElement(WebDriverBy::cssSelector('input[type=file]'))->sendKeys($path);
+        $this->found(WebDriverBy::cssSelector('input[type=file]'))->sendKeys($path);
     }
 }

@@ -24,7 +24,7 @@ final class SurfaceTest extends BrowserTestCase
         $this->waitFor('bracket_low');
         $this->assertAccessible('Surface');
         $this->assertNothingCutOff('Surface');
-        $canvas = $this->browser->findElement(WebDriverBy::cssSelector('canvas[role=application]'));
+        $canvas = $this->found(WebDriverBy::cssSelector('canvas[role=application]'));
         self::assertStringContainsString('UV page gauge', (string) $canvas->getAttribute('aria-label'));
         // The middle of the large island at the lower left of the page.
         $this->clickAt($canvas, 0.28, 0.62);
@@ -36,10 +36,10 @@ final class SurfaceTest extends BrowserTestCase
         $before = $this->browser->getCurrentURL();
         $canvas->sendKeys(WebDriverKeys::ARROW_RIGHT);
         self::assertNotSame($before, $this->browser->getCurrentURL());
-        $this->browser->findElement(WebDriverBy::xpath("//button[contains(., 'bracket_low') and contains(., 'grow')]"))->click();
+        $this->found(WebDriverBy::xpath("//button[contains(., 'bracket_low') and contains(., 'grow')]"))->click();
         $this->waitFor('bracket_low · 372 px/unit', 20);
         // A click in the stand, in the middle of the model, chooses what lies there on the page.
-        $stand = $this->browser->findElement(WebDriverBy::cssSelector('.stand canvas'));
+        $stand = $this->found(WebDriverBy::cssSelector('.stand canvas'));
         $this->clickAt($stand, 0.5, 0.55);
         $this->waitForNot('bracket_low · 372 px/unit', 20);
         self::assertMatchesRegularExpression('/island=\d+/', $this->browser->getCurrentURL());
@@ -56,7 +56,7 @@ final class SurfaceTest extends BrowserTestCase
                 break;
             }
             $before = $this->browser->getCurrentURL();
-            $this->browser->findElement(WebDriverBy::cssSelector('canvas[role=application]'))->sendKeys(WebDriverKeys::ARROW_RIGHT);
+            $this->found(WebDriverBy::cssSelector('canvas[role=application]'))->sendKeys(WebDriverKeys::ARROW_RIGHT);
             // The next one is chosen, and told of.
             self::comes(fn (): bool => $this->browser->getCurrentURL() !== $before, 5);
         }

@@ -32,7 +32,7 @@ final class WholePathTest extends BrowserTestCase
         $this->assertAccessible('Pairing');
         $this->assertNothingCutOff('Pairing');
         $this->waitFor('bracket_low has no high part', 20);
-        self::assertStringContainsString('Dial_high', $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="rename plan"]'))->getText());
+        self::assertStringContainsString('Dial_high', $this->found(WebDriverBy::cssSelector('[aria-label="rename plan"]'))->getText());
 
         // Keys: walk the findings, and the address holds what is chosen.
         $this->press('j');
@@ -60,7 +60,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('11 IDs to give', 60);
         $this->click('Write ID files');
         $this->waitFor('Download', 60);
-        $zip = $this->unzip($this->download($this->browser->findElement(WebDriverBy::linkText('Download'))));
+        $zip = $this->unzip($this->download($this->found(WebDriverBy::linkText('Download'))));
         self::assertNotFalse($zip->locateName('gauge_id.obj'));
 
         $this->press('8');
@@ -84,8 +84,8 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('proved by shooting again', 20);
         $this->assertAccessible('Clearance');
         $this->assertNothingCutOff('Clearance');
-        self::assertSame('yes', $this->browser->findElement(WebDriverBy::className('stand'))->getAttribute('data-drawn'));
-        $slider = $this->browser->findElement(WebDriverBy::cssSelector('input[type=range]'));
+        self::assertSame('yes', $this->found(WebDriverBy::className('stand'))->getAttribute('data-drawn'));
+        $slider = $this->found(WebDriverBy::cssSelector('input[type=range]'));
         $before = $this->shot();
         $slider->sendKeys("\u{E010}");
         self::until(static fn (): bool => $slider->getAttribute('value') === '100', 'the slider did not go to its end');
@@ -135,11 +135,11 @@ final class WholePathTest extends BrowserTestCase
         // While the menu opens it moves.
         $this->waitForCount(WebDriverBy::xpath('//li[contains(., "Delete Float")]'), 1);
         $this->settle();
-        $this->browser->findElement(WebDriverBy::xpath('//li[contains(., "Delete Float")]'))->click();
+        $this->found(WebDriverBy::xpath('//li[contains(., "Delete Float")]'))->click();
         $this->waitFor('will be gone for good');
-        self::assertFalse($this->browser->findElement(WebDriverBy::cssSelector('button[type=submit]'))->isEnabled(), 'asked twice: its name is typed first');
+        self::assertFalse($this->found(WebDriverBy::cssSelector('button[type=submit]'))->isEnabled(), 'asked twice: its name is typed first');
         $this->assertAccessible('the question before an asset is deleted');
-        $this->browser->findElement(WebDriverBy::cssSelector('.MuiDialog-root input'))->sendKeys('Float');
+        $this->found(WebDriverBy::cssSelector('.MuiDialog-root input'))->sendKeys('Float');
         $this->click('Delete');
         $this->waitFor('Drop low- and high-poly files here');
         $this->waitForNot('Float');
@@ -178,8 +178,8 @@ final class WholePathTest extends BrowserTestCase
 
         // A tool shows what it would do; nothing is kept until it is taken.
         $this->click('Find and replace');
-        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="find"]'))->sendKeys('plate');
-        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="replace by"]'))->sendKeys('fender');
+        $this->found(WebDriverBy::cssSelector('[aria-label="find"]'))->sendKeys('plate');
+        $this->found(WebDriverBy::cssSelector('[aria-label="replace by"]'))->sendKeys('fender');
         $this->waitFor('2 more');
         $this->assertAccessible('a rename tool');
         $this->click('Add to plan');
@@ -192,7 +192,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('delivery 2');
 
         // Keys walk the ledger, F2 renames the high part of the chosen tie.
-        $list = $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="ties"]'));
+        $list = $this->found(WebDriverBy::cssSelector('[aria-label="ties"]'));
         $list->sendKeys("\u{E015}");
         self::assertStringContainsString('part=', $this->browser->getCurrentURL());
         $list->sendKeys("\u{E032}");
@@ -236,14 +236,14 @@ final class WholePathTest extends BrowserTestCase
         // Who shades whom: marked in the matrix, it is a choice of the asset.
         $this->click('Who shades whom');
         $this->waitFor('Occlusion is baked with');
-        $this->browser->findElement(WebDriverBy::cssSelector('[title*="stands in"][title*="over ring"]'))->click();
-        self::assertTrue($this->browser->findElement(WebDriverBy::xpath("//label[contains(., 'those marked below')]//input"))->isSelected());
+        $this->found(WebDriverBy::cssSelector('[title*="stands in"][title*="over ring"]'))->click();
+        self::assertTrue($this->found(WebDriverBy::xpath("//label[contains(., 'those marked below')]//input"))->isSelected());
         $this->assertAccessible('Who shades whom');
         $this->assertNothingCutOff('Who shades whom');
         foreach (['cleat', 'ring'] as $base) {
-            $this->browser->findElement(WebDriverBy::xpath("//*[contains(@class,'MuiChip-root')][normalize-space(.)='$base']"))->click();
+            $this->found(WebDriverBy::xpath("//*[contains(@class,'MuiChip-root')][normalize-space(.)='$base']"))->click();
         }
-        $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="set to move to"]'))->sendKeys('fittings');
+        $this->found(WebDriverBy::cssSelector('[aria-label="set to move to"]'))->sendKeys('fittings');
         $this->assertAccessible('Sets with parts held');
         $this->click('Move');
         // The foot has another row of buttons once nothing is held.
@@ -254,10 +254,10 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('fittings', 20);
         $this->press('5');
         $this->waitFor('All 2 sets have a distance that works');
-        $this->browser->findElement(WebDriverBy::xpath("//button[normalize-space(.)='fittings']"))->click();
+        $this->found(WebDriverBy::xpath("//button[normalize-space(.)='fittings']"))->click();
         $this->waitFor('meets nothing');
         // The handle on the gauge is dragged toward the low surface: what is higher is missed; kept, it is the set's.
-        $handle = $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="reach of fittings"]'));
+        $handle = $this->found(WebDriverBy::cssSelector('[aria-label="reach of fittings"]'));
         $this->drag($handle, -20);
         $this->waitFor('As it was');
         $this->assertAccessible('a reach that is tried');
@@ -265,7 +265,7 @@ final class WholePathTest extends BrowserTestCase
         $this->click('Keep');
         $this->waitFor('As recommended');
         $this->waitFor('reach set here');
-        self::assertEqualsWithDelta($tried, (float) $this->browser->findElement(WebDriverBy::cssSelector('[aria-label="reach of fittings"]'))->getAttribute('aria-valuenow'), 1e-9);
+        self::assertEqualsWithDelta($tried, (float) $this->found(WebDriverBy::cssSelector('[aria-label="reach of fittings"]'))->getAttribute('aria-valuenow'), 1e-9);
         $this->click('As recommended');
         $this->waitForNot('reach set here');
         $this->click('Fit cages');
@@ -273,7 +273,7 @@ final class WholePathTest extends BrowserTestCase
         $this->waitFor('Cages fit all 2 sets clean');
         $this->click('Show in the stand');
         $this->waitFor('what is not veiled stands out of the cage');
-        self::assertSame('fitted', trim($this->browser->findElement(WebDriverBy::cssSelector('[aria-label="which cage"] [aria-pressed=true]'))->getText()));
+        self::assertSame('fitted', trim($this->found(WebDriverBy::cssSelector('[aria-label="which cage"] [aria-pressed=true]'))->getText()));
         $this->assertAccessible('Clearance with cages');
         $this->assertNothingCutOff('Clearance with cages');
         self::assertNotFalse($this->unzip($this->download($this->button('Download cages')))->locateName('tackle_cage.obj'));

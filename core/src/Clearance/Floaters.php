@@ -77,6 +77,9 @@ final class Floaters
                 $isOpen[$low->shells[intdiv($half, 3)]] = true;
             }
         }
+        if ($isOpen === []) {
+            return $out;
+        }
         foreach ((new self($low, $high, $shells, $samples, $hits, new Reach($d, $d), $d, 0.0, 0.0, []))->met() as $shell => [$lies, , $isBacked, $met]) {
             if ($lies === [] && ! $isBacked && count($met) > 1 && isset($isOpen[$shell])) {
                 $out[$shell] = true;

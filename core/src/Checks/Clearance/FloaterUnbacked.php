@@ -94,8 +94,8 @@ final class FloaterUnbacked implements Check
         return array_map(static fn (array $one): array => [$one[0], $one[1], Spread::of($one[2], 40)], $out);
     }
 
-    /** Share of a set's seen low area whose misses this check tells: they are no misses of the set. */
-    public static function told(Measures $measures, SetClearance $clearance): float
+    /** Share of a set's visible low area whose misses this check reports, so that `ray-miss` does not. */
+    public static function reportedShare(Measures $measures, SetClearance $clearance): float
     {
         $caution = (new self)->about()->cautionBy($measures->asset->standard);
         $sum = 0.0;

@@ -62,9 +62,9 @@ final class RayMiss implements Check
                 $offPlace[] = $clearance->name;
             }
             // What a floating shell explains is told by itself.
-            $share = max(0.0, RayChecks::sum($clearance->details->missesByPart, $off) - FloaterUnbacked::told($measures, $clearance));
+            $share = max(0.0, RayChecks::sum($clearance->details->missesByPart, $off) - FloaterUnbacked::reportedShare($measures, $clearance));
             if ($clearance->set === null && $clearance->details->bestShare !== null && ! $measures->asset->standard->isOff('span-closed')) {
-                // What another reach would end goes wrong there otherwise: span-closed tells it.
+                // A longer reach ends the others and causes wrong hits: span-closed reports them.
                 $share = min($share, $clearance->details->ending['left']);
             }
             $estimate = Estimate::of($share, $clearance->details->tellingMisses);

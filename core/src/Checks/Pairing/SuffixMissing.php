@@ -44,12 +44,10 @@ final class SuffixMissing implements Check
             return Outcome::notApplicable('no part is low or high poly');
         }
         $findings = [];
+        $ties = array_filter($measures->asset->pairing->ties, static fn (Tie $tie): bool => in_array('suffix-missing', $tie->troubles, true));
         // By names alone, so that it is known before anything is measured.
-        $guess = in_array('suffix-missing', array_merge(...array_map(static fn (Tie $tie): array => $tie->troubles, $measures->asset->pairing->ties)), true) ? SuffixGuess::of($measures->asset->parts, $measures->asset->standard) : null;
-        foreach ($measures->asset->pairing->ties as $tie) {
-            if (! in_array('suffix-missing', $tie->troubles, true)) {
-                continue;
-            }
+        $guess = $ties === [] ? null : SuffixGuess::of($measures->asset->parts, $measures->asset->standard);
+        foreach ($ties as $tie) {
             $low = $tie->low[0]->part->name;
             $high = $tie->high[0]->part->name;
             $renames = $guess === null ? RenameWords::of($measures, $tie) : "set the suffixes {$guess->words()} in the standard: $guess->pairs of $guess->bases names would pair";

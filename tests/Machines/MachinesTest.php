@@ -157,9 +157,27 @@ final class MachinesTest extends TestCase
         return [proc_close($process), $words];
     }
 
+    /** Starts a machine, and waits until its workers run. */
     private function startMachine(string $name): void
     {
+        $log = self::folder()."/$name.log";
+        $atWork = static fn (): int => substr_count((string) @file_get_contents($log), 'At work: 2.');
+        $before = $atWork();
         $this->start($name, ['setsid', '--wait', base_path('bin/worker'), '2'], ['ANVIL_VAR' => self::folder()."/$name"]);
+        $running = fn (): bool => proc_get_status($this->running[$name])['running'];
+        self::until(static fn (): bool => $atWork() > $before || ! $running(), static fn (): string => "Machine $name does not start. ".self::logs(), 120);
+        self::assertGreaterThan($before, $atWork(), "Machine $name ended at its start. ".self::logs());
+    }
+
+    /** The ends of all logs of machines and store. */
+    private static function logs(): string
+    {
+        $words = '';
+        foreach ([...glob(self::folder().'/*.log') ?: [], ...glob(self::folder().'/[ab]/log/*') ?: []] as $path) {
+            $words .= "\n== $path\n".substr((string) file_get_contents($path), -2000);
+        }
+
+        return $words;
     }
 
     private function startStore(): void
@@ -236,7 +254,7 @@ final class MachinesTest extends TestCase
                 return false;
             }
         }, static function () use (&$error): string {
-            return $error?->getMessage() ?? (string) json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', DeliveryState::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]);
+            return ($error?->getMessage() ?? '').self::logs().json_encode([DB::table('jobs')->get(['id', 'attempts', 'reserved_at']), Delivery::query()->whereNotIn('state', DeliveryState::OVER)->get(['id', 'state', 'step', 'run']), DB::table('workers')->get()]);
         }, $seconds);
     }
 

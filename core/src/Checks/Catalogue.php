@@ -15,6 +15,9 @@ final class Catalogue
     /** @var list<Check>|null */
     private static ?array $all = null;
 
+    /** @var array<string, Check>|null */
+    private static ?array $byCode = null;
+
     /** @var array<string, About>|null */
     private static ?array $about = null;
 
@@ -40,13 +43,14 @@ final class Catalogue
 
     public static function get(string $code): ?Check
     {
-        foreach (self::all() as $check) {
-            if ($check->about()->code === $code) {
-                return $check;
+        if (self::$byCode === null) {
+            self::$byCode = [];
+            foreach (self::all() as $check) {
+                self::$byCode[$check->about()->code] = $check;
             }
         }
 
-        return null;
+        return self::$byCode[$code] ?? null;
     }
 
     /**

@@ -9,7 +9,7 @@ use Anvil\Clearance\SetClearance;
 use Anvil\ColorId\IdColors;
 use Anvil\Geometry\Bounds;
 use Anvil\Pairing\RoledPart;
-use Anvil\Proof\PageRaster;
+use Anvil\Proof\PageRuns;
 use Anvil\Proof\ProofPage;
 use Anvil\Proof\RetouchTexels;
 use Anvil\Proof\TrialInputs;
@@ -48,8 +48,8 @@ final class Common
     /** @var list<ProofPage>|null */
     private ?array $pages = null;
 
-    /** @var array{int, string}|null the page that was looked at last, and whose each texel of it is */
-    private ?array $owners = null;
+    /** @var array<int, PageRuns> whose each texel of a page is */
+    private array $owners = [];
 
     public function __construct(private readonly Measures $measures)
     {
@@ -63,15 +63,10 @@ final class Common
         return $this->pages ??= ProofPage::of($this->measures->asset);
     }
 
-    /** Triangle of a page at each texel of its retouch mask (`PageRaster::packed`). */
-    public function owners(int $page): string
+    /** Triangle of a page at each texel of its retouch mask. */
+    public function owners(int $page): PageRuns
     {
-        if ($this->owners === null || $this->owners[0] !== $page) {
-            $this->owners = null;
-            $this->owners = [$page, PageRaster::packed($this->pages()[$page]->uvs, RetouchTexels::size($this->measures->asset->standard->mapSize))];
-        }
-
-        return $this->owners[1];
+        return $this->owners[$page] ??= PageRuns::of($this->pages()[$page]->uvs, RetouchTexels::size($this->measures->asset->standard->mapSize));
     }
 
     /** For trial bakes of all sets. */

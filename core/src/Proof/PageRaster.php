@@ -13,9 +13,6 @@ use Closure;
  */
 final class PageRaster
 {
-    /** Up to so many triangles whole runs of bytes are put down; of more the runs are short. */
-    private const FEW = 2000;
-
     /**
      * @param  list<float>  $uvs  u v of three corners, six a triangle
      * @param  int  $size  texels a side
@@ -41,7 +38,7 @@ final class PageRaster
      * @param  list<float>  $uvs
      * @param  Closure(int, int, int, int): void  $fill  row, first and last column, triangle
      */
-    private static function spans(array $uvs, int $size, Closure $fill): void
+    public static function spans(array $uvs, int $size, Closure $fill): void
     {
         for ($t = 0, $i = 0, $n = count($uvs); $i < $n; $i += 6, $t++) {
             $ax = $uvs[$i];
@@ -98,86 +95,6 @@ final class PageRaster
                 }
             }
         }
-    }
-
-    /**
-     * The same as bytes, four a texel: a quarter of the memory.
-     *
-     * @param  list<float>  $uvs
-     */
-    public static function packed(array $uvs, int $size): string
-    {
-        if (count($uvs) > 6 * self::FEW) {
-            $owners = self::owners($uvs, $size);
-            $out = '';
-            for ($y = 0; $y < $size; $y++) {
-                $out .= pack('l*', ...array_slice($owners, $y * $size, $size));
-            }
-
-            return $out;
-        }
-        $none = pack('l', -1);
-        $blank = str_repeat($none, $size);
-        $rows = array_fill(0, max(1, $size), $blank);
-        self::spans($uvs, $size, static function (int $y, int $from, int $to, int $t) use (&$rows, $blank, $none): void {
-            $own = pack('l', $t);
-            // What is shared lies at the ends: there another triangle was first.
-            while ($from <= $to && substr_compare($rows[$y], $none, 4 * $from, 4) !== 0) {
-                $from++;
-            }
-            while ($from <= $to && substr_compare($rows[$y], $none, 4 * $to, 4) !== 0) {
-                $to--;
-            }
-            $count = $to - $from + 1;
-            if ($count > 0 && substr_compare($rows[$y], $blank, 4 * $from, 4 * $count) === 0) {
-                $rows[$y] = substr_replace($rows[$y], str_repeat($own, $count), 4 * $from, 4 * $count);
-
-                return;
-            }
-            for ($x = 4 * $from; $x <= 4 * $to; $x += 4) {
-                if (substr_compare($rows[$y], $none, $x, 4) === 0) {
-                    $rows[$y] = substr_replace($rows[$y], $own, $x, 4);
-                }
-            }
-        });
-
-        return implode('', $rows);
-    }
-
-    /** One texel of those. */
-    public static function at(string $packed, int $texel): int
-    {
-        $four = unpack('l', $packed, 4 * $texel);
-
-        return is_int($four[1] ?? null) ? $four[1] : -1;
-    }
-
-    /** How many texels of those lie inside. */
-    public static function inside(string $packed, int $size): int
-    {
-        $inside = 0;
-        $blank = str_repeat(pack('l', -1), $size);
-        for ($y = 0; $y < $size; $y++) {
-            $row = substr($packed, 4 * $y * $size, 4 * $size);
-            if ($row === $blank) {
-                continue;
-            }
-            // Runs of none are passed over at once; the highest byte of a triangle's number is never 255.
-            for ($x = 0; $x < $size; $x += max(1, $run)) {
-                $run = intdiv(strspn($row, "\xff", 4 * $x), 4);
-                if ($run === 0) {
-                    // The same number again and again: one triangle's run.
-                    $run = 1;
-                    $four = substr($row, 4 * $x, 4);
-                    while ($x + $run < $size && substr_compare($row, $four, 4 * ($x + $run), 4) === 0) {
-                        $run++;
-                    }
-                    $inside += $run;
-                }
-            }
-        }
-
-        return $inside;
     }
 
     /**

@@ -23,6 +23,9 @@ final class RetouchTexels
 
     private const UNKNOWN = '?';
 
+    /** Not the set's. */
+    private const FOREIGN = '-';
+
     private const FINE_BYTE = '.';
 
     private const MISS_BYTE = 'm';
@@ -39,10 +42,10 @@ final class RetouchTexels
     /** Runs of which is asked whether they are seen. */
     private const LOOKED_AT = 4096;
 
-    /** Squares a side: where the set's rays told of nothing, and where they did. */
-    private const USUAL = 256;
+    /** Squares a side, at least and at most: as many as the asset has rays where the set's told of nothing, and twice as many a side where they did. */
+    private const FEWEST = 64;
 
-    private const FINE = 512;
+    private const USUAL = 256;
 
     /** Up to so many texels are shot one by one around what goes wrong; of more, a square goes by the texel that was shot in it. */
     private const BUDGET = 60_000;
@@ -57,7 +60,8 @@ final class RetouchTexels
     }
 
     /**
-     * @param  string  $owners  triangle of the page at each texel (`PageRaster::packed`)
+     * @param  PageRuns  $owners  triangle of the page at each texel, at the size of the mask
+     * @param  int  $count  rays that the standard gives to an asset
      * @param  bool  $isClean  whether the set's rays told of no miss and no wrong hit
      * @param  Visibility|null  $visibility  null: all is seen
      * @param  FacingMask|null  $mask  rays that it knows as meaningless are not told
@@ -65,7 +69,7 @@ final class RetouchTexels
      * @return array{runs: list<array{int, int, int, int}>, seen: int, where: array<int, array{float, float, float}>} row, first and last column, MISS or WRONG;
      *                                                                                                                texels of these that are seen, those of margins apart; the low place of the first texel of each run
      */
-    public static function of(TexelRays $rays, ProofPage $page, BakeSet $set, string $owners, int $size, bool $isClean, ?Visibility $visibility, ?FacingMask $mask = null, array $cards = []): array
+    public static function of(TexelRays $rays, ProofPage $page, BakeSet $set, PageRuns $owners, int $count, bool $isClean, ?Visibility $visibility, ?FacingMask $mask = null, array $cards = []): array
     {
         $first = $starts = [];
         $at = 0;
@@ -76,24 +80,19 @@ final class RetouchTexels
         foreach ($page->parts as $part) {
             $first[] = $starts[spl_object_id($part)] ?? -1;
         }
-        $step = max(1, intdiv($size, $isClean ? self::USUAL : self::FINE));
-        // A byte a texel: how it came out, or that nobody looked; pages have millions.
-        $kinds = str_repeat(self::UNKNOWN, $size * $size);
-        $isOwn = static function (int $texel) use ($owners, $page, $first): bool {
-            $owner = PageRaster::at($owners, $texel);
-
-            return $owner >= 0 && $first[$page->partOf[$owner]] >= 0;
-        };
-        $shoot = static function (int $texel) use ($rays, $page, $owners, $first, $size, $mask): string {
-            $owner = PageRaster::at($owners, $texel);
-            [$u, $v, $w] = $page->corners($owner, ($texel % $size + 0.5) / $size, 1.0 - (intdiv($texel, $size) + 0.5) / $size);
+        $size = $owners->size;
+        $squares = max(self::FEWEST, min(self::USUAL, (int) sqrt($count)));
+        $step = max(1, intdiv($size, $isClean ? $squares : 2 * $squares));
+        $isOwn = array_map(static fn (int $part): bool => $first[$part] >= 0, $page->partOf);
+        $shoot = static function (int $x, int $y, int $owner) use ($rays, $page, $first, $size, $mask): string {
+            [$u, $v, $w] = $page->corners($owner, ($x + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
 
             $triangle = $first[$page->partOf[$owner]] + $page->triangles[$owner];
             $kind = self::BYTES[$rays->shoot($triangle, $u, $v, $w)] ?? self::FINE_BYTE;
 
             return $kind === self::FINE_BYTE || $mask === null || ! self::isMasked($mask, $rays, $triangle) ? $kind : self::FINE_BYTE;
         };
-        $queue = [];
+        $queue = $looked = [];
         // Only where the set lies on the page: others have many.
         [$left, $top, $right, $bottom] = [INF, INF, -INF, -INF];
         foreach ($page->partOf as $t => $part) {
@@ -111,42 +110,63 @@ final class RetouchTexels
                 $hash = ($bx * 73856093 ^ $by * 19349663) & 0x7FFFFFFF;
                 $x = min($size - 1, $bx * $step + $hash % $step);
                 $y = min($size - 1, $by * $step + intdiv($hash, 65536) % $step);
-                $texel = $y * $size + $x;
-                if ($isOwn($texel)) {
-                    $kinds[$texel] = $shoot($texel);
-                    if ($kinds[$texel] !== self::FINE_BYTE) {
+                $owner = $owners->at($x, $y);
+                if ($owner >= 0 && $isOwn[$owner]) {
+                    $texel = $y * $size + $x;
+                    $looked[$texel] = $shoot($x, $y, $owner);
+                    if ($looked[$texel] !== self::FINE_BYTE) {
                         $queue[] = $texel;
                     }
                 }
             }
+        }
+        if ($queue === []) {
+            return ['runs' => [], 'seen' => 0, 'where' => []];
+        }
+        // A byte a texel: how it came out, or that nobody looked; pages have millions.
+        $kinds = str_repeat(self::UNKNOWN, $size * $size);
+        foreach ($looked as $texel => $kind) {
+            $kinds[$texel] = $kind;
         }
         $shot = 0;
         for ($head = 0; $head < count($queue) && $shot < self::BUDGET; $head++) {
             $x = $queue[$head] % $size;
             $y = intdiv($queue[$head], $size);
             for ($cy = max(0, $y - self::BESIDE), $endY = min($size - 1, $y + self::BESIDE); $cy <= $endY; $cy++) {
-                for ($cx = max(0, $x - self::BESIDE), $endX = min($size - 1, $x + self::BESIDE); $cx <= $endX; $cx++) {
-                    $texel = $cy * $size + $cx;
-                    if ($kinds[$texel] !== self::UNKNOWN || ! $isOwn($texel)) {
+                $left = max(0, $x - self::BESIDE);
+                $width = min($size - 1, $x + self::BESIDE) - $left + 1;
+                $row = $cy * $size + $left;
+                // From one that nobody looked at to the next.
+                for ($k = strcspn($kinds, self::UNKNOWN, $row, $width); $k < $width; $k += 1 + strcspn($kinds, self::UNKNOWN, $row + $k + 1, $width - $k - 1)) {
+                    $owner = $owners->at($left + $k, $cy);
+                    if ($owner < 0 || ! $isOwn[$owner]) {
+                        $kinds[$row + $k] = self::FOREIGN;
+
                         continue;
                     }
                     $shot++;
-                    $kinds[$texel] = $shoot($texel);
-                    if ($kinds[$texel] !== self::FINE_BYTE) {
-                        $queue[] = $texel;
+                    $kinds[$row + $k] = $shoot($left + $k, $cy, $owner);
+                    if ($kinds[$row + $k] !== self::FINE_BYTE) {
+                        $queue[] = $row + $k;
                     }
                 }
             }
         }
         // Beyond the budget squares go by what was shot in them.
+        $filled = [];
         for ($n = count($queue); $head < $n; $head++) {
             $left = $queue[$head] % $size - $queue[$head] % $size % $step;
             $top = intdiv(intdiv($queue[$head], $size), $step) * $step;
+            if (isset($filled[$top * $size + $left])) {
+                continue;
+            }
+            $filled[$top * $size + $left] = true;
             $kind = $kinds[$queue[$head]];
             for ($cy = $top; $cy < min($size, $top + $step); $cy++) {
                 for ($cx = $left; $cx < min($size, $left + $step); $cx++) {
                     $texel = $cy * $size + $cx;
-                    if ($kinds[$texel] === self::UNKNOWN && $isOwn($texel)) {
+                    $owner = $kinds[$texel] === self::UNKNOWN ? $owners->at($cx, $cy) : -1;
+                    if ($owner >= 0 && $isOwn[$owner]) {
                         $kinds[$texel] = $kind;
                     }
                 }
@@ -158,7 +178,7 @@ final class RetouchTexels
             $cardParts[$number] = isset($cards[(int) array_search($part, $set->low, true)]) && in_array($part, $set->low, true);
         }
 
-        return self::runs($kinds, $rays, $page, $owners, $first, $size, $visibility, $cardParts);
+        return self::runs($kinds, $rays, $page, $owners, $first, $visibility, $cardParts);
     }
 
     /** Whether faces turned the wrong way make the ray that was shot last meaningless. */
@@ -173,33 +193,33 @@ final class RetouchTexels
 
     /**
      * @param  string  $kinds  a byte a texel
-     * @param  string  $owners  packed
      * @param  list<int>  $first
      * @param  array<int, bool>  $cards  parts of the page that are cards
      * @return array{runs: list<array{int, int, int, int}>, seen: int, where: array<int, array{float, float, float}>}
      */
-    private static function runs(string $kinds, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility, array $cards): array
+    private static function runs(string $kinds, TexelRays $rays, ProofPage $page, PageRuns $owners, array $first, ?Visibility $visibility, array $cards): array
     {
         $runs = $where = [];
+        $size = $owners->size;
         for ($y = 0; $y < $size; $y++) {
             $row = substr($kinds, $y * $size, $size);
             for ($x = strcspn($row, self::BAD); $x < $size; $x += strcspn($row, self::BAD, $x)) {
                 $length = min(self::LONGEST, strspn($row, $row[$x], $x));
-                $where[] = $page->place(PageRaster::at($owners, $y * $size + $x), ($x + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
+                $where[] = $page->place($owners->at($x, $y), ($x + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
                 $runs[] = [$y, $x, $x + $length - 1, $row[$x] === self::MISS_BYTE ? TexelRays::MISS : TexelRays::WRONG];
                 $x += $length;
             }
         }
 
-        $margins = self::margins($runs, $rays, $page, $owners, $size, $cards);
+        $margins = self::margins($runs, $rays, $page, $owners, $cards);
         if (in_array(true, $cards, true)) {
-            $kept = array_filter($runs, static fn (array $run, int $i): bool => ! isset($margins[$i]) || ! $cards[$page->partOf[PageRaster::at($owners, $run[0] * $size + $run[1])]], ARRAY_FILTER_USE_BOTH);
+            $kept = array_filter($runs, static fn (array $run, int $i): bool => ! isset($margins[$i]) || ! $cards[$page->partOf[$owners->at($run[1], $run[0])]], ARRAY_FILTER_USE_BOTH);
             $where = array_values(array_intersect_key($where, $kept));
             $margins = array_fill_keys(array_keys(array_filter(array_keys($kept), static fn (int $i): bool => isset($margins[$i]))), true);
             $runs = array_values($kept);
         }
 
-        return ['runs' => $runs, 'seen' => self::seen($runs, $where, $rays, $page, $owners, $first, $size, $visibility, $margins), 'where' => $where];
+        return ['runs' => $runs, 'seen' => self::seen($runs, $where, $rays, $page, $owners, $first, $visibility, $margins), 'where' => $where];
     }
 
     /**
@@ -207,11 +227,10 @@ final class RetouchTexels
      *
      * @param  list<array{int, int, int, int}>  $runs
      * @param  list<array{float, float, float}>  $where
-     * @param  string  $owners  packed
      * @param  list<int>  $first
      * @param  array<int, true>  $margins  numbers of runs that are margin
      */
-    private static function seen(array $runs, array $where, TexelRays $rays, ProofPage $page, string $owners, array $first, int $size, ?Visibility $visibility, array $margins): int
+    private static function seen(array $runs, array $where, TexelRays $rays, ProofPage $page, PageRuns $owners, array $first, ?Visibility $visibility, array $margins): int
     {
         $seen = $looked = $all = 0;
         $step = max(1, intdiv(count($runs), self::LOOKED_AT));
@@ -221,7 +240,7 @@ final class RetouchTexels
             if ($i % $step !== 0) {
                 continue;
             }
-            $owner = PageRaster::at($owners, $y * $size + $from);
+            $owner = $owners->at($from, $y);
             $f = 3 * ($first[$page->partOf[$owner]] + $page->triangles[$owner]);
             $looked += $to - $from + 1;
             $isSeen = ! isset($margins[$i]) && ($visibility === null || $visibility->seen($where[$i][0], $where[$i][1], $where[$i][2], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]));
@@ -235,20 +254,20 @@ final class RetouchTexels
      * Areas of misses that reach to a border of an open low poly: it goes past the outline of its high there (METHODS, "Margin"), which `low-margin` weighs.
      *
      * @param  list<array{int, int, int, int}>  $runs
-     * @param  string  $owners  packed
      * @param  array<int, bool>  $cards  parts of the page that are cards: what they miss is margin wherever it lies
      * @return array<int, true> the runs of them
      */
-    private static function margins(array $runs, TexelRays $rays, ProofPage $page, string $owners, int $size, array $cards): array
+    private static function margins(array $runs, TexelRays $rays, ProofPage $page, PageRuns $owners, array $cards): array
     {
         $borders = Margins::borderTree($rays->set->low());
         if ($borders === null) {
             return [];
         }
         $nearest = new NearestPoint($borders);
+        $size = $owners->size;
         $ofCards = [];
         foreach (in_array(true, $cards, true) ? $runs : [] as $i => [$y, $from, , $kind]) {
-            if ($kind === TexelRays::MISS && $cards[$page->partOf[PageRaster::at($owners, $y * $size + $from)]]) {
+            if ($kind === TexelRays::MISS && $cards[$page->partOf[$owners->at($from, $y)]]) {
                 $ofCards[$i] = true;
             }
         }
@@ -260,7 +279,7 @@ final class RetouchTexels
                 continue;
             }
             foreach (array_unique([$from, intdiv($from + $to, 2), $to]) as $x) {
-                $owner = PageRaster::at($owners, $y * $size + $x);
+                $owner = $owners->at($x, $y);
                 [$px, $py, $pz] = $page->place($owner, ($x + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
                 $spacing = 0.0;
                 foreach ([[1.5, 0.5], [0.5, 1.5]] as [$dx, $dy]) {

@@ -42,7 +42,10 @@ final class Outlines
 
     private float $scale = 1.0;
 
+    /** Cells a side at most: of few large triangles a coarse grid holds each in few cells. */
     private const GRID = 96;
+
+    private int $grid = self::GRID;
 
     /**
      * @return array{loss: float, at: array{float, float, float}|null, outside: bool} in file units; where; whether the high poly reaches past the low one there
@@ -192,25 +195,25 @@ final class Outlines
         }
         $this->measure();
         for ($i = 0, $n = count($this->covers); $i < $n; $i += 2) {
-            $this->cells[(int) (($this->covers[$i + 1] - $this->lowV) * $this->scale) * self::GRID + (int) (($this->covers[$i] - $this->lowU) * $this->scale)][] = $i;
+            $this->cells[(int) (($this->covers[$i + 1] - $this->lowV) * $this->scale) * $this->grid + (int) (($this->covers[$i] - $this->lowU) * $this->scale)][] = $i;
         }
     }
 
     /** To the nearest vertex in the grid. */
     private function toVertex(float $u, float $v): float
     {
-        $x = max(0, min(self::GRID - 1, (int) floor(($u - $this->lowU) * $this->scale)));
-        $y = max(0, min(self::GRID - 1, (int) floor(($v - $this->lowV) * $this->scale)));
+        $x = max(0, min($this->grid - 1, (int) floor(($u - $this->lowU) * $this->scale)));
+        $y = max(0, min($this->grid - 1, (int) floor(($v - $this->lowV) * $this->scale)));
         $best = INF;
-        for ($ring = 0; $ring < self::GRID; $ring++) {
+        for ($ring = 0; $ring < $this->grid; $ring++) {
             // A point beside the grid is nearest to a cell of its border.
             if ($best < INF && ($ring - 1) / $this->scale > $best) {
                 break;
             }
-            for ($j = max(0, $y - $ring); $j <= min(self::GRID - 1, $y + $ring); $j++) {
+            for ($j = max(0, $y - $ring); $j <= min($this->grid - 1, $y + $ring); $j++) {
                 $isSide = abs($j - $y) === $ring;
                 for ($i = $x - $ring; $i <= $x + $ring; $i += $isSide || $ring === 0 ? 1 : 2 * $ring) {
-                    foreach ($i < 0 || $i >= self::GRID ? [] : $this->cells[$j * self::GRID + $i] ?? [] as $k) {
+                    foreach ($i < 0 || $i >= $this->grid ? [] : $this->cells[$j * $this->grid + $i] ?? [] as $k) {
                         $best = min($best, hypot($this->covers[$k] - $u, $this->covers[$k + 1] - $v));
                     }
                 }
@@ -230,7 +233,7 @@ final class Outlines
             $highU = max($highU, $this->covers[$i]);
             $highV = max($highV, $this->covers[$i + 1]);
         }
-        $this->scale = self::GRID / max(1e-30, $highU - $this->lowU, $highV - $this->lowV) * (1 - 1e-9);
+        $this->scale = $this->grid / max(1e-30, $highU - $this->lowU, $highV - $this->lowV) * (1 - 1e-9);
     }
 
     /**
@@ -276,6 +279,7 @@ final class Outlines
                 $this->covers[] = $v[$at];
             }
         }
+        $this->grid = (int) max(4, min(self::GRID, sqrt(count($this->covers) / 6)));
         $this->measure();
         $c = $this->covers;
         for ($t = 0, $n = count($c); $t < $n; $t += 6) {
@@ -284,7 +288,7 @@ final class Outlines
             $fromU = (int) ((min($c[$t], $c[$t + 2], $c[$t + 4]) - $this->lowU) * $this->scale);
             for ($y = (int) ((min($c[$t + 1], $c[$t + 3], $c[$t + 5]) - $this->lowV) * $this->scale); $y <= $toV; $y++) {
                 for ($x = $fromU; $x <= $toU; $x++) {
-                    $this->cells[$y * self::GRID + $x][] = $t;
+                    $this->cells[$y * $this->grid + $x][] = $t;
                 }
             }
         }
@@ -294,11 +298,11 @@ final class Outlines
     {
         $x = ($u - $this->lowU) * $this->scale;
         $y = ($v - $this->lowV) * $this->scale;
-        if ($x < 0.0 || $y < 0.0 || $x >= self::GRID || $y >= self::GRID) {
+        if ($x < 0.0 || $y < 0.0 || $x >= $this->grid || $y >= $this->grid) {
             return false;
         }
         $c = $this->covers;
-        foreach ($this->cells[(int) $y * self::GRID + (int) $x] ?? [] as $t) {
+        foreach ($this->cells[(int) $y * $this->grid + (int) $x] ?? [] as $t) {
             $one = ($c[$t + 2] - $c[$t]) * ($v - $c[$t + 1]) - ($c[$t + 3] - $c[$t + 1]) * ($u - $c[$t]);
             $two = ($c[$t + 4] - $c[$t + 2]) * ($v - $c[$t + 3]) - ($c[$t + 5] - $c[$t + 3]) * ($u - $c[$t + 2]);
             $three = ($c[$t] - $c[$t + 4]) * ($v - $c[$t + 5]) - ($c[$t + 1] - $c[$t + 5]) * ($u - $c[$t + 4]);

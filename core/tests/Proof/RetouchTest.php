@@ -85,7 +85,7 @@ final class RetouchTest extends TestCase
 
             return false;
         };
-        $report = Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::holed(60, $cut)], '{"mapSize":1024}');
+        $report = Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => self::holed(60, $cut)], '{"mapSize":1024}', rays: 65536);
         $page = self::page($report);
         $maps = (new TrialBake($report->measures->common()->trialInputs()))->page(ProofPage::of($report->measures->asset)[0], 1024, 1, ['miss']);
         $bad = array_keys(array_filter($maps->miss));

@@ -11,6 +11,7 @@ use Anvil\Modelling\Shapes;
 use Anvil\Proof\CornerNormals;
 use Anvil\Proof\MapPng;
 use Anvil\Proof\PageRaster;
+use Anvil\Proof\PageRuns;
 use Anvil\Proof\ProofPage;
 use Anvil\Proof\Sky;
 use Anvil\Proof\Tangents;
@@ -259,9 +260,7 @@ final class TrialBakeTest extends TestCase
                 }
             }
             $owners = PageRaster::owners($uvs, $size);
-            $packed = PageRaster::packed($uvs, $size);
-            self::assertSame($owners, array_values((array) unpack('l*', $packed)), 'packed');
-            self::assertSame([$owners[77], count(array_filter($owners, static fn (int $one): bool => $one >= 0))], [PageRaster::at($packed, 77), PageRaster::inside($packed, $size)]);
+            self::assertSame($owners, self::fromRuns($uvs, $size), 'as runs');
             for ($y = 0; $y < $size; $y++) {
                 for ($x = 0; $x < $size; $x++) {
                     [$u, $v] = [($x + 0.5) / $size, 1 - ($y + 0.5) / $size];
@@ -288,8 +287,8 @@ final class TrialBakeTest extends TestCase
         }
     }
 
-    /** Of many triangles the bytes are made in another way than of few: they are the same. */
-    public function test_a_page_of_many_triangles_is_packed_as_it_is_laid_out(): void
+    /** Kept as runs a page is as it is laid out: of many triangles, of copies that lie on each other in any order, of triangles inside others. */
+    public function test_runs_of_a_page_are_the_page(): void
     {
         mt_srand(15);
         $uvs = [];
@@ -297,10 +296,37 @@ final class TrialBakeTest extends TestCase
             [$u, $v] = [mt_rand(0, 1000) / 1000, mt_rand(0, 1000) / 1000];
             array_push($uvs, $u, $v, $u + 0.03, $v, $u, $v + 0.04);
         }
-        $owners = PageRaster::owners($uvs, 100);
-        $packed = PageRaster::packed($uvs, 100);
-        self::assertSame($owners, array_values((array) unpack('l*', $packed)));
-        self::assertSame(count(array_filter($owners, static fn (int $one): bool => $one >= 0)), PageRaster::inside($packed, 100));
+        $triangles = array_chunk($uvs, 6);
+        shuffle($triangles);
+        $copies = array_merge($uvs, ...$triangles);
+        $nested = [];
+        foreach ([0.1, 0.4, 0.2, 0.8, 0.6, 0.3, 0.05, 0.9] as $half) {
+            array_push($nested, 0.5 - $half / 2, 0.5 - $half / 2, 0.5 + $half / 2, 0.5 - $half / 2, 0.5 + $half / 2, 0.5 + $half / 2);
+            array_push($nested, 0.5 - $half / 2, 0.5 - $half / 2, 0.5 + $half / 2, 0.5 + $half / 2, 0.5 - $half / 2, 0.5 + $half / 2);
+        }
+        foreach ([[$uvs, 100], [$copies, 100], [$nested, 64], [array_reverse($nested), 61], [[], 4], [[0.0, 0.0, 1.0, 0.0, 0.0, 1.0], 1]] as [$page, $size]) {
+            self::assertSame(PageRaster::owners($page, $size), self::fromRuns($page, $size));
+        }
+        self::assertSame(4096, PageRuns::of([0.0, 0.0, 2.0, 0.0, 0.0, 2.0], 4096)->inside / 4096);
+        self::assertSame(0, PageRuns::of([0.0, 0.0, 2.0, 0.0, 0.0, 2.0], 4096)->at(4095, 4095));
+    }
+
+    /**
+     * @param  list<float>  $uvs
+     * @return list<int> the owner of each texel, as runs tell it
+     */
+    private static function fromRuns(array $uvs, int $size): array
+    {
+        $runs = PageRuns::of($uvs, $size);
+        $out = [];
+        for ($y = 0; $y < $size; $y++) {
+            for ($x = 0; $x < $size; $x++) {
+                $out[] = $runs->at($x, $y);
+            }
+        }
+        self::assertSame(count(array_filter($out, static fn (int $one): bool => $one >= 0)), $runs->inside);
+
+        return $out;
     }
 
     /** Two triangles that share an edge leave no texel between them, wherever it lies. */

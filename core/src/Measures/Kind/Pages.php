@@ -8,8 +8,6 @@ use Anvil\Measures\AssetMeasure;
 use Anvil\Measures\Measures;
 use Anvil\Measures\Subject;
 use Anvil\Pairing\RoledPart;
-use Anvil\Proof\PageRaster;
-use Anvil\Proof\RetouchTexels;
 use Anvil\Sets\BakeSet;
 use Anvil\Standard\Role;
 
@@ -74,8 +72,7 @@ final class Pages extends AssetMeasure
                 $set = $of[spl_object_id($part)] ?? null;
                 $sets += $set === null ? [] : [$set => $measures->asset->sets[$set]->name];
             }
-            $inside = PageRaster::inside($measures->common()->owners($number), RetouchTexels::size($measures->asset->standard->mapSize));
-            $out[] = ['name' => $page->name, 'file' => $page->file, 'inside' => $inside, 'parts' => RoledPart::names($page->parts), 'sets' => array_values($sets)];
+            $out[] = ['name' => $page->name, 'file' => $page->file, 'inside' => $measures->common()->owners($number)->inside, 'parts' => RoledPart::names($page->parts), 'sets' => array_values($sets)];
         }
 
         return $out;

@@ -32,7 +32,7 @@ final class Retouch extends RayedMeasure
 
     public function revision(): int
     {
-        return 3;
+        return 4;
     }
 
     public function words(Subject $subject): string
@@ -86,7 +86,6 @@ final class Retouch extends RayedMeasure
     protected function measure(Measures $measures, Subject $subject, SetClearance $rays): array
     {
         $set = $subject->ofSet();
-        $size = RetouchTexels::size($measures->asset->standard->mapSize);
         $texelRays = (new TrialBake($measures->common()->trialInputsOf($set)))->raysOf($set, self::shots($rays));
         if (! $texelRays instanceof TexelRays) {
             return [];
@@ -96,7 +95,7 @@ final class Retouch extends RayedMeasure
         $out = [];
         foreach ($measures->common()->pages() as $number => $page) {
             if (self::isOn($set, $page)) {
-                $out[$number] = RetouchTexels::of($texelRays, $page, $set, $measures->common()->owners($number), $size, self::isClean($rays), $visibility, $mask, $measures->common()->cardsOf($set));
+                $out[$number] = RetouchTexels::of($texelRays, $page, $set, $measures->common()->owners($number), $measures->asset->standard->rays->count, self::isClean($rays), $visibility, $mask, $measures->common()->cardsOf($set));
             }
         }
 

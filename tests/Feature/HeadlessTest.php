@@ -41,6 +41,14 @@ final class HeadlessTest extends TestCase
         self::assertSame('ready', $report['verdict']);
         self::assertSame(['path', 'role', 'format', 'sha256', 'unit', 'upAxis', 'parts', 'triangles', 'vertices', 'materials', 'bounds'], array_keys($report['files'][0]));
         self::assertNull($report['files'][0]['unit']);
+        // In text notes are one line, unless they are asked for.
+        [, $text] = $this->anvil('inspect', 'winch_low.obj', 'winch_high.obj', '--rays=2048');
+        [, $whole] = $this->anvil('inspect', 'winch_low.obj', 'winch_high.obj', '--rays=2048', '--notes');
+        $notes = count(array_filter($report['findings'], static fn (array $finding): bool => $finding['severity'] === 'note'));
+        self::assertGreaterThan(0, $notes);
+        self::assertSame([0, 1], [preg_match_all('/^note /m', $text), preg_match_all("/^$notes notes?, shown with --notes: /m", $text)]);
+        self::assertGreaterThan(0, preg_match_all('/^note /m', $whole));
+        self::assertStringNotContainsString('--notes', $whole);
         $lantern = json_decode($this->anvil('inspect', 'lantern_low.glb', 'lantern_high.glb', '--format=json', '--standard=standard.json', '--rays=4096')[1], true);
         self::assertLessThan(0, array_column($lantern['sets'] ?? [], 'explode', 'name')['shutter_left'][0] ?? 0);
         self::assertSame(['name', 'low', 'high', 'id', 'cage', 'reach', 'needed', 'firstWrong', 'recommended', 'explode'], array_keys($report['sets'][0]));

@@ -26,6 +26,7 @@ final class InspectCommand extends AnvilCommand
         {--assembled=* : what an exploded input was before: its explode.json, or the original file (may be given more than once)}
         {--uv-layout= : a picture of the UV pages side by side is written there, .svg or .png}
         {--uv-layout-size=1024 : px that a page is wide in a .png, 64 to 8192}
+        {--notes : print the notes as well, instead of their count alone (text)}
         {--rays= : samples, instead of the standard\'s}';
 
     protected $description = 'Say whether high and low poly are ready to bake, and what is wrong where they are not';
@@ -181,13 +182,23 @@ final class InspectCommand extends AnvilCommand
             $this->line(sprintf('%-24s needs %s out, %s in; %s', $clearance->name, Words::length($clearance->needed->out, $report->measures->asset), Words::length($clearance->needed->in, $report->measures->asset), $wrong === null ? 'no wrong hit outward' : 'wrong hits from '.Words::length($wrong, $report->measures->asset).' out'));
         }
         $this->newLine();
+        $folded = [];
         foreach ($report->causes() as $cause) {
+            if ($cause->severity === Severity::Note && ! $this->option('notes')) {
+                $folded[$cause->code] = true;
+
+                continue;
+            }
             $mark = match ($cause->severity) {
                 Severity::Blocker => 'BLOCKER', Severity::Caution => 'caution', Severity::Note => 'note   ',
             };
             $this->line("$mark  $cause->code  $cause->message".($cause->waived ? '  (waived)' : ''));
             $this->line('         after the bake: '.(Catalogue::about()[$cause->code]->afterBake ?? ''));
             $this->line("         what mends it: $cause->remedy");
+        }
+        if ($folded !== []) {
+            $count = $report->count(Severity::Note);
+            $this->line("$count ".($count === 1 ? 'note' : 'notes').', shown with --notes: '.implode(', ', array_keys($folded)));
         }
         $passed = $notRun = 0;
         foreach ($report->results as $result) {

@@ -71,6 +71,10 @@ final readonly class Misses
                 }
                 $ofParts[$part] += $samples->weight[$i];
             }
+            // Of the whole part, and not of what was left to judge of it.
+            foreach ($samples->kept < 1.0 ? self::areaShares($low) : [] as $number => $own) {
+                $ofParts[$number] = max($ofParts[$number], $own / max(1e-12, $samples->kept));
+            }
         }
         $share = $unseen = $left = $out = $in = 0.0;
         $rays = $others = [];
@@ -133,6 +137,24 @@ final readonly class Misses
             min(1.0, $share), min(1.0, $unseen), array_values($byPart), $rays, $scale, $marginShares, $margins,
             ['out' => max($reach->out, $out), 'in' => max($reach->in, $in), 'left' => min(1.0, $left)],
         );
+    }
+
+    /**
+     * @return list<float> of each part of the low poly, its share of the area
+     */
+    private static function areaShares(LowSurface $low): array
+    {
+        $shares = array_fill(0, count($low->parts), 0.0);
+        $all = array_sum($low->areas);
+        $part = 0;
+        foreach ($low->areas as $t => $area) {
+            while (isset($low->parts[$part + 1]) && $low->parts[$part + 1] <= $t) {
+                $part++;
+            }
+            $shares[$part] += $all > 0.0 ? $area / $all : 0.0;
+        }
+
+        return array_values($shares);
     }
 
     /** The height at which a sample that misses meets what belongs to it, the nearer of both sides; null where it never does. */

@@ -202,9 +202,10 @@ final readonly class Pairing
     private static function suggestions(array $ties, Standard $standard): array
     {
         $out = [];
+        $perFile = array_count_values(array_merge(...array_map(static fn (Tie $tie): array => array_map(static fn (RoledPart $part): string => $part->path, [...$tie->low, ...$tie->high]), $ties)));
         foreach ($ties as $tie) {
             if ($tie->better !== []) {
-                array_push($out, ...self::following($tie, $standard));
+                array_push($out, ...self::following($tie, self::baseOfFiles($tie, $perFile, $standard), $standard));
             }
             if ($tie->troubles === [] || $tie->kind === TieKind::Crossed) {
                 continue;
@@ -237,22 +238,53 @@ final readonly class Pairing
     }
 
     /**
-     * The high parts that stand where the low stands take its base.
+     * The high parts that stand where the low stands take its base. Where files of one part each have one name, both sides take that.
      *
+     * @param  string|null  $ofFiles  the base of that name
      * @return list<Suggestion>
      */
-    private static function following(Tie $tie, Standard $standard): array
+    private static function following(Tie $tie, ?string $ofFiles, Standard $standard): array
     {
         $out = [];
+        $crossed = $tie->kind === TieKind::Crossed || in_array('chain', $tie->troubles, true);
+        $confidence = $crossed ? 0.95 : ($ofFiles !== null ? 0.9 : 0.6);
+        $base = $ofFiles ?? $tie->base;
+        // A name without a suffix would leave the pair to be made in a second round.
+        foreach ($crossed ? [] : $tie->low as $part) {
+            $name = $base.($part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $standard->suffixFor(Role::Low));
+            if ($part->suffixState() !== SuffixState::Exact && $name !== $part->part->name) {
+                $out[] = new Suggestion($part, $name, $ofFiles !== null ? 'the name of its file, as on the other side' : 'the low suffix added, as its file says', $confidence);
+            }
+        }
         foreach ($tie->better as $part) {
-            $suffix = $part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $standard->suffixFor(Role::High);
-            $name = $tie->base.$suffix;
+            $name = $base.($part->suffixState() === SuffixState::Exact ? $part->reading->suffix : $standard->suffixFor(Role::High));
             if ($name !== $part->part->name) {
-                $crossed = $tie->kind === TieKind::Crossed || in_array('chain', $tie->troubles, true);
-                $out[] = new Suggestion($part, $name, "stands where {$tie->low[0]->part->name} stands", $crossed ? 0.95 : 0.6);
+                $out[] = new Suggestion($part, $name, "stands where {$tie->low[0]->part->name} stands", $confidence);
             }
         }
 
         return $out;
+    }
+
+    /**
+     * The base of the names of two files that hold one part each, which stand in one place: a low one whose own name lacks its suffix, and the high one.
+     *
+     * @param  array<string, int>  $perFile  parts of each file
+     */
+    private static function baseOfFiles(Tie $tie, array $perFile, Standard $standard): ?string
+    {
+        if ($tie->kind !== TieKind::Open || count($tie->low) !== 1 || count($tie->better) !== 1 || $tie->low[0]->suffixState() === SuffixState::Exact) {
+            return null;
+        }
+        $bases = [];
+        foreach ([[$tie->low[0], Role::Low], [$tie->better[0], Role::High]] as [$part, $role]) {
+            $reading = NameReading::of(pathinfo($part->path, PATHINFO_FILENAME), $standard);
+            if ($perFile[$part->path] !== 1 || $reading->role !== $role) {
+                return null;
+            }
+            $bases[] = $reading->base;
+        }
+
+        return $bases[0] === $bases[1] ? $bases[0] : null;
     }
 }

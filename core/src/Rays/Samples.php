@@ -21,6 +21,7 @@ final readonly class Samples
      * @param  list<float>  $weight  shares of the low area, 1 in all
      * @param  bool  $byUv  whether they are spread by UV area
      * @param  float  $uvArea  share of the page that the set covers
+     * @param  float  $kept  share of the low area that they stand for
      */
     private function __construct(
         public array $triangle,
@@ -33,6 +34,7 @@ final readonly class Samples
         public array $weight,
         public bool $byUv,
         public float $uvArea,
+        public float $kept = 1.0,
     ) {
     }
 
@@ -130,7 +132,7 @@ final readonly class Samples
 
         return new self(
             $triangle, ...[...$places,
-                array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea],
+                array_map(static fn (float $one): float => $one * $scale, $weight), $this->byUv, $this->uvArea, $this->kept * $sum],
         );
     }
 

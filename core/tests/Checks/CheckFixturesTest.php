@@ -341,6 +341,26 @@ final class CheckFixturesTest extends TestCase
         self::assertFalse($report->isReady());
     }
 
+    /** A dome whose high is turned inside out: the sliver of it that can still be judged is no margin of the whole part. */
+    public function test_what_a_turned_high_leaves_to_judge_is_no_margin_of_the_whole(): void
+    {
+        $dome = static fn (int $n): Polygons => Shapes::sheet(1, 1, $n, $n)->mapped(static fn (array $p): array => [$p[0], 0.3 - 0.3 * ($p[0] ** 2 + $p[2] ** 2), $p[2]]);
+        $report = Assets::report(['a_low' => $dome(6)], ['a_high' => $dome(20)->flipped()]);
+        self::assertSame(['mesh-flipped blocker'], Assets::codesBesideSurface($report));
+        self::assertSame('not-run', Assets::state($report, 'low-margin'));
+    }
+
+    /** Which side normals should look to is not known while their faces are turned; it is known of the other part. */
+    public function test_normals_of_faces_turned_inside_out_are_not_judged(): void
+    {
+        $report = Assets::report(['a_low' => Shapes::sheet(1, 1)->flipped(), 'b_low' => self::off(Shapes::box(1, 1, 1))], ['a_high' => Shapes::sheet(1, 1, 9, 9), 'b_high' => self::off(self::rounded())]);
+        self::assertNotNull(Assets::finding($report, 'mesh-flipped'));
+        self::assertNull(Assets::finding($report, 'normals-inverted'));
+        self::assertSame('not-run', Assets::state($report, 'normals-inverted'));
+        $mended = Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => Shapes::sheet(1, 1, 9, 9)]);
+        self::assertNotSame('not-run', Assets::state($mended, 'normals-inverted'));
+    }
+
     public function test_a_set_without_area_is_not_run_and_never_passed(): void
     {
         $report = Assets::report(['a_low' => Shapes::box(1, 1, 1)->scaled(1, 0, 0)], ['a_high' => self::rounded()], '{"checks":{"unit-mismatch":{"severity":"off"}}}');

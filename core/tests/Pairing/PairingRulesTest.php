@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Tests\Pairing;
 
+use Anvil\Asset\RenamePlan;
+use Anvil\Checks\Finding;
 use Anvil\Geometry\Bounds;
 use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
@@ -199,6 +201,50 @@ final class PairingRulesTest extends TestCase
     {
         $suggestions = self::row($low, $high)->asset->pairing->suggestions;
         self::assertSame($renames, array_map(static fn (Suggestion $one): string => "{$one->part->part->name} > $one->rename: $one->reason ($one->confidence)", $suggestions));
+    }
+
+    /** Parts named by their program, in files of one part each: place pairs them, the names of their files name both sides in one round, and each pair is one cause. */
+    public function test_files_of_one_part_name_both_sides_of_a_pair_that_place_finds(): void
+    {
+        $box = static fn (float $x): Polygons => Shapes::box(1, 1, 1)->moved($x, 0, 0);
+        $files = static fn (array $more = []): array => [
+            Assets::file('car_low.obj', ['seat.0' => $box(0), ...$more]), Assets::file('car_high.obj', ['car_high' => $box(0)]),
+            Assets::file('car_wheel_low.obj', ['Cylinder01x' => $box(5)]), Assets::file('car_wheel_high.obj', ['rim' => $box(5)]),
+        ];
+        $said = static fn (Measures $measures): array => array_map(static fn (Suggestion $one): string => "{$one->part->part->name} > $one->rename: $one->reason ($one->confidence)", $measures->asset->pairing->suggestions);
+        $measures = Measures::of($files(), Standard::builtIn(), new Choices);
+        self::assertEqualsCanonicalizing([
+            'Cylinder01x > car_wheel_low: the name of its file, as on the other side (0.9)', 'rim > car_wheel_high: stands where Cylinder01x stands (0.9)',
+            'seat.0 > car_low: the name of its file, as on the other side (0.9)',
+        ], $said($measures));
+        $rows = RenamePlan::suggested($measures->asset)->rows;
+        self::assertSame(['car_low', 'car_wheel_high', 'car_wheel_low'], self::sorted(array_column($rows, 'to')));
+        $report = Assets::reportOf($files());
+        $ofPairs = array_values(array_filter($report->findings(), static fn (Finding $one): bool => str_starts_with($one->code, 'pair-no-')));
+        self::assertSame(['pair-no-high', 'pair-no-high'], array_map(static fn (Finding $one): string => $one->code, $ofPairs));
+        self::assertStringStartsWith('rename Cylinder01x to car_wheel_low and rim to car_wheel_high: rim stands where Cylinder01x stands', str_replace('and rename rim', 'and rim', $ofPairs[0]->remedy));
+        // A second part in the file: its name is not this one's, and both sides take the low's own.
+        $two = $said(Measures::of($files(['lamp_low' => $box(9)]), Standard::builtIn(), new Choices));
+        self::assertContains('seat.0 > seat.0_low: the low suffix added, as its file says (0.6)', $two);
+        self::assertContains('car_high > seat.0_high: stands where seat.0 stands (0.6)', $two);
+        // Files of other names say nothing.
+        $other = $said(Measures::of([Assets::file('car_low.obj', ['seat.0' => $box(0)]), Assets::file('van_high.obj', ['van_high' => $box(0)]), Assets::file('b_low.obj', ['b_low' => $box(5)]), Assets::file('b_high.obj', ['b_high' => $box(5)])], Standard::builtIn(), new Choices));
+        self::assertSame(['seat.0 > seat.0_low: the low suffix added, as its file says (0.6)', 'van_high > seat.0_high: stands where seat.0 stands (0.6)'], $other);
+        // With its suffix, a low part keeps its name, and both sides are told.
+        $codes = Assets::codes(Assets::report(['winch_low' => $box(0), 'b_low' => $box(5)], ['crank_high' => $box(0), 'b_high' => $box(5)]));
+        self::assertContains('pair-no-high blocker', $codes);
+        self::assertContains('pair-no-low blocker', $codes);
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return list<string>
+     */
+    private static function sorted(array $names): array
+    {
+        sort($names);
+
+        return $names;
     }
 
     public function test_a_near_name_needs_no_rival_and_one_place(): void

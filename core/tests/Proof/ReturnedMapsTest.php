@@ -254,6 +254,7 @@ final class ReturnedMapsTest extends TestCase
         yield '8 bits of occlusion' => [static fn (): array => [self::map('ao', self::png(self::good('ao'), 8))], []];
         // Where the boss slopes; of the color of the outside.
         yield 'holes' => [static fn (): array => [self::map('normal', self::png(self::holed('normal', 72, 36, 8, 8, [32896, 32896, 65535, 65535])))], ['map-hole' => 'blocker']];
+        yield 'a hole of a tenth of the page' => [static fn (): array => [self::map('normal', self::png(self::holed('normal', 40, 30, 40, 40, [32896, 32896, 65535, 65535])))], ['map-hole' => 'blocker']];
         yield 'clear holes' => [static fn (): array => [self::map('ao', self::png(self::holed('ao', 50, 50, 5, 5, [0, 0, 0, 0])))], ['map-hole' => 'blocker']];
         // 4 of 11,200 px are 0.036 %.
         yield 'a hole of 4 px' => [static fn (): array => [self::map('ao', self::png(self::holed('ao', 50, 50, 2, 2, [0, 0, 0, 0])))], []];

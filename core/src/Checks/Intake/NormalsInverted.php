@@ -11,8 +11,11 @@ use Anvil\Checks\Measured;
 use Anvil\Checks\Outcome;
 use Anvil\Checks\Station;
 use Anvil\Checks\Words;
+use Anvil\Measures\Kind\Health;
 use Anvil\Measures\Kind\NormalSides;
+use Anvil\Measures\Kind\Rays;
 use Anvil\Measures\Measures;
+use Anvil\Pairing\RoledPart;
 use Anvil\Standard\Role;
 use Anvil\Standard\Severity;
 
@@ -36,6 +39,7 @@ final class NormalsInverted implements Check
             afterBake: 'the far side baked through, or a normal map that is inside out: every ray starts the wrong way',
             remedy: 'recompute the normals from the faces, or flip them',
             measures: [NormalSides::class],
+            beside: [Health::class, Rays::class],
             many: 'have normals that point inward',
             symptoms: ['inside out', 'green or red patches', 'inverted'],
         );
@@ -46,6 +50,7 @@ final class NormalsInverted implements Check
         $limit = $this->about()->limitBy($measures->asset->standard);
         $findings = [];
         $any = false;
+        $turned = [];
         foreach ($measures->asset->judged(Role::Low) as $part) {
             $found = $measures->ofPart(NormalSides::class, $part);
             $share = $found->share;
@@ -55,9 +60,21 @@ final class NormalsInverted implements Check
             $any = true;
             if ($share > $limit) {
                 $findings[] = Finding::onPart('normals-inverted', Severity::Blocker, $part, 'on '.Words::percent($share)." of {$part->part->name} its normals point to the inner side of their faces", 'recompute the normals from the faces, or flip them', new Measured($share, $limit, 'share'), null, $found->where);
+            } elseif ($this->isTurned($measures, $part)) {
+                $turned[] = $part->part->name;
             }
+        }
+        if ($turned !== []) {
+            return Outcome::of($findings, 'faces of '.implode(', ', array_slice($turned, 0, 4)).(count($turned) > 4 ? ' and '.(count($turned) - 4).' more' : '').' are turned inside out, and which side their normals should look to is not known until they are mended: mesh-flipped tells which');
         }
 
         return $any ? Outcome::of($findings) : Outcome::notApplicable('no low part has normals');
+    }
+
+    private function isTurned(Measures $measures, RoledPart $part): bool
+    {
+        $health = $measures->ofPart(Health::class, $part);
+
+        return $health->againstNeighbours + $health->insideOut > 0 || NormalSides::faced($measures, $part) !== [];
     }
 }

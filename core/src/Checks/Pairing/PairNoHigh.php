@@ -64,11 +64,12 @@ final class PairNoHigh implements Check
     {
         $renames = [];
         foreach ($measures->asset->pairing->suggestions as $suggestion) {
-            if (in_array($suggestion->part, $tie->better, true)) {
-                $renames[] = "rename {$suggestion->part->part->name} to $suggestion->rename: it stands where {$tie->low[0]->part->name} stands";
+            if (in_array($suggestion->part, [...$tie->low, ...$tie->better], true)) {
+                $renames[] = "rename {$suggestion->part->part->name} to $suggestion->rename";
             }
         }
+        $better = $tie->better === [] ? '' : ": {$tie->better[0]->part->name} stands where {$tie->low[0]->part->name} stands";
 
-        return $renames === [] ? 'hand it in, rename the part that is meant, or bake the low part on itself by choice' : implode('; ', $renames);
+        return $renames !== [] ? implode(' and ', $renames).$better : 'hand it in, rename the part that is meant, or bake the low part on itself by choice';
     }
 }

@@ -191,6 +191,29 @@ final class MapFaults
         return $expected !== null && MapFit::distance($kind, $expected, $found) > MapFit::DIFFERS[$kind];
     }
 
+    /**
+     * Those of some texels of a trial that are not of a hole, nor one texel from it: nothing there has the color of the outside.
+     *
+     * @param  list<int>  $texels
+     * @param  int  $size  texels of the trial a side
+     * @return list<int>
+     */
+    public function written(array $texels, int $size): array
+    {
+        return array_values(array_filter($texels, function (int $texel) use ($size): bool {
+            for ($k = 0; $k < 9; $k++) {
+                $x = max(0, min($this->size - 1, (int) (($texel % $size - 0.5 + $k % 3) * $this->size / $size)));
+                $y = max(0, min($this->size - 1, (int) ((intdiv($texel, $size) - 0.5 + intdiv($k, 3)) * $this->size / $size)));
+                $i = $y * $this->size + $x;
+                if ($this->owners[$i] >= 0 && ($this->pixels[4 * $i + 3] < 32768 || $this->isBackground($i))) {
+                    return false;
+                }
+            }
+
+            return true;
+        }));
+    }
+
     private function isBackground(int $i): bool
     {
         if ($this->background === null) {

@@ -95,11 +95,6 @@ final readonly class MapFit
         return new self($best[0], $best[1], $best[2], $best[3], $isAsked, array_keys($distances), $differs, $distances);
     }
 
-    public function differsShare(): float
-    {
-        return $this->compared === [] ? 0.0 : count($this->differs) / count($this->compared);
-    }
-
     public function fitsAsIs(): bool
     {
         return $this->turn === Turning::AsIs && ! $this->greenInverted && ! $this->srgb;

@@ -119,24 +119,27 @@ final class MapJudge
         [$color, $cover] = $image->reduced($trial->size);
         $fit = MapFit::of($trial, $kind, $color, $cover);
         $holes = $stops = $blends = null;
+        $differs = $fit->differs;
         $isOther = $fit->isAsked && $fit->median !== null && $fit->median > MapFit::OTHER[$kind];
         if ($fit->fitsAsIs() && ! $isOther && $image->width() === $image->height()) {
             $padding = $standard->padding() * $image->width() / $standard->mapSize;
             $layouts[$image->width()] ??= MapFaults::layout($trial->page, $image->width(), $padding);
             $faults = new MapFaults($image, $trial->page, $padding, $layouts[$image->width()]);
             $holes = $faults->holes($bake, $kind);
+            // What a hole differs in is told by it.
+            $differs = $holes['share'] > 0.0 ? $faults->written($differs, $trial->size) : $differs;
             $stops = $faults->padding();
             if ($kind === 'id') {
                 $ids = ($inputs->ids)();
                 $blends = $ids->colors !== [] ? $faults->blends(array_map(strval(...), array_keys($ids->colors))) : null;
             }
         }
-        $worst = $fit->differs;
+        $worst = $differs;
         usort($worst, static fn (int $a, int $b): int => [$fit->distances[$b], $a] <=> [$fit->distances[$a], $b]);
         $size = $trial->size;
 
         return new MapVerdict(
-            $map->path, $map->sha256, $kind, $trial->page->name, null, $image->header, $fit->median, $fit->turn, $fit->greenInverted, $fit->srgb, $fit->isAsked, $isOther, $fit->differsShare(), count($fit->compared),
+            $map->path, $map->sha256, $kind, $trial->page->name, null, $image->header, $fit->median, $fit->turn, $fit->greenInverted, $fit->srgb, $fit->isAsked, $isOther, $fit->compared === [] ? 0.0 : count($differs) / count($fit->compared), count($fit->compared),
             self::places($trial->page, array_map(static fn (int $texel): array => [$trial->owners[$texel], ($texel % $size + 0.5) / $size, 1.0 - (intdiv($texel, $size) + 0.5) / $size], $worst)),
             $holes === null ? null : [...$holes, 'where' => self::places($trial->page, $holes['where'])], $stops === null ? null : [...$stops, 'where' => self::places($trial->page, $stops['where'])],
             $blends === null ? null : [...$blends, 'where' => self::places($trial->page, $blends['where'])],

@@ -100,7 +100,8 @@ final readonly class FindingChanges
                 return 0;
             }
 
-            return $now->measure->isWorseThan($old) ? 1 : -1;
+            // A ratio and its reciprocal are as bad as each other: neither is worse.
+            return $now->measure->isWorseThan($old) ? 1 : ($then->measure->isWorseThan($new) ? -1 : 0);
         }
 
         return ($now->count ?? 0) <=> ($then->count ?? 0);

@@ -75,11 +75,16 @@ final class ProofRetouch implements Check
                 continue;
             }
             // What nothing else told of, and is seen in use, comes as a surprise.
-            $isNew = array_intersect($sets, $told) === [] && $page->seenShare > $limit;
+            $codes = array_keys(array_merge(...array_values(array_intersect_key($told, array_flip($sets)))));
+            $isNew = $codes === [] && $page->seenShare > $limit;
             $findings[] = new Finding(
                 'proof-retouch', $isNew ? Severity::Caution : Severity::Note,
                 "$page->page: ".number_format($page->texels).' texels to paint by hand after the bake at '.$measures->asset->standard->mapSize.' px, '.Words::percent($page->share()).' of those inside its islands; up to '.Words::percent($limit).' passes',
-                $isNew ? 'look at the areas on Proof: move the reach, or split the set where they lie; else paint the retouch mask after the bake' : 'mend what Sets and Clearance name; what is left is in the retouch mask',
+                match (true) {
+                    $isNew => 'look at the areas on Proof: move the reach, or split the set where they lie; else paint the retouch mask after the bake',
+                    $codes === [] => 'paint the retouch mask after the bake where it matters: these texels are seen by nobody, or lie past the outline of the high poly',
+                    default => 'mend what '.implode(' and ', $codes).' '.(count($codes) === 1 ? 'tells' : 'tell').' of the sets of this page; what is left is in the retouch mask',
+                },
                 ['page' => $page->page], new Measured($page->share(), $limit, 'share'), $page->texels, count($page->areas),
                 array_map(static fn (array $area): array => $area['where'], array_slice($page->areas, 0, 40)),
             );
@@ -112,23 +117,26 @@ final class ProofRetouch implements Check
     /**
      * Sets of which another check tells already.
      *
-     * @return list<string>
+     * @return array<string, array<string, true>> set → codes
      */
     private static function told(Measures $measures): array
     {
         $out = [];
         foreach (self::OTHERS as $class) {
             foreach ((new $class)->run($measures)->findings as $finding) {
-                $set = $finding->subject['set'] ?? null;
-                $out += $set === null ? [] : [$set => $set];
+                if (isset($finding->subject['set'])) {
+                    $out[$finding->subject['set']][$finding->code] = true;
+                }
             }
         }
 
         foreach ($measures->clearances() as $clearance) {
             // That it stands off its high explains its misses.
-            $out += RayChecks::offPlace($measures, $clearance->name) === [] ? [] : [$clearance->name => $clearance->name];
+            if (RayChecks::offPlace($measures, $clearance->name) !== []) {
+                $out[$clearance->name]['off-alignment'] = true;
+            }
         }
 
-        return array_values($out);
+        return $out;
     }
 }

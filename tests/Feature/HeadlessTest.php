@@ -44,7 +44,7 @@ final class HeadlessTest extends TestCase
         // In text notes are one line, unless they are asked for.
         [, $text] = $this->anvil('inspect', 'winch_low.obj', 'winch_high.obj', '--rays=2048');
         [, $whole] = $this->anvil('inspect', 'winch_low.obj', 'winch_high.obj', '--rays=2048', '--notes');
-        $notes = count(array_filter($report['findings'], static fn (array $finding): bool => $finding['severity'] === 'note'));
+        $notes = count(array_filter($report['causes'], static fn (array $cause): bool => $cause['severity'] === 'note'));
         self::assertGreaterThan(0, $notes);
         self::assertSame([0, 1], [preg_match_all('/^note /m', $text), preg_match_all("/^$notes notes?, shown with --notes: /m", $text)]);
         self::assertGreaterThan(0, preg_match_all('/^note /m', $whole));

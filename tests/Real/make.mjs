@@ -15,7 +15,8 @@ for (const name of names.length ? names : Object.keys(pairs)) {
         mkdirSync(where, { recursive: true });
         write(`${where}/${name}_low.${made.endings[0]}`, made.low);
         write(`${where}/${name}_high.${made.endings[1]}`, made.high);
-        if (standard) writeFileSync(`${where}/standard.json`, JSON.stringify(standard));
+        if (standard ?? made.standard) writeFileSync(`${where}/standard.json`, JSON.stringify(standard ?? made.standard));
+        if (made.choices) writeFileSync(`${where}/choices.json`, JSON.stringify(made.choices));
     };
     put(`${folder}/${name}`, pair);
     // The judge reads the same meshes as the product, not what a reader makes of them.

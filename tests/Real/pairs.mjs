@@ -6,7 +6,7 @@
  */
 import * as M from './mesh.mjs';
 import * as S from './models.mjs';
-import { role, shadeAll, subdivided, lowOf, strand, scatter, leaf, cadPair, change, turned, about } from './shapes.mjs';
+import { role, shadeAll, subdivided, lowOf, strand, scatter, leaf, cadPair, change, turned, about, tube, box, sheet, mirrored, painted } from './shapes.mjs';
 
 export const pairs = {
     /** An animal in five parts. */
@@ -110,8 +110,113 @@ export const pairs = {
         const parts = subdivided(S.fromPly(`${S.ASSIMP}/PLY/Wuson.ply`, 'relief'), 1, 60);
         return { low: shadeAll(role(await lowOf(parts, 0.1, 0.02), 'low'), 60), high: shadeAll(role(parts, 'high'), 60), endings: ['dae', 'glb'] };
     },
+    /** Foliage in eight parts, a masked card each. */
+    async fern() {
+        const leaves = scatter(S.bunny(), 8).map(([place, n]) => leaf(place, n, 2, 20));
+        const named = (side) => leaves.map((one, i) => ({ ...one[side], name: `frond_${String.fromCharCode(97 + i)}` }));
+        const low = (await M.unwrap(named(1))).map((part) => ({ ...part, cut: true }));
+        return { low: shadeAll(role(low, 'low'), 180), high: shadeAll(role(named(0), 'high'), 180), endings: ['glb', 'glb'] };
+    },
+    /** The same kind in one part, and nothing says that it is masked. */
+    async hedge() {
+        const leaves = scatter(S.bunny(), 10).map(([place, n]) => leaf(place, n, 2, 20));
+        const low = await M.unwrap([M.join('hedge', leaves.map(([, card]) => card))]);
+        return { low: shadeAll(role(low, 'low'), 180), high: shadeAll(role([M.join('hedge', leaves.map(([one]) => one))], 'high'), 180), endings: ['obj', 'obj'] };
+    },
+    /** Hair: 70 strands over seven masked lock cards. */
+    async locks() {
+        const at = (k, t, across) => {
+            const a = 0.35 * (k - 3);
+            return [4 * Math.sin(a) + 0.9 * across * Math.cos(a), 3 * (1 - t) - 1.2 * t * t, 4 * Math.cos(a) - 0.9 * across * Math.sin(a) + 0.8 * Math.sin(1.5 * t)];
+        };
+        const cards = Array.from({ length: 7 }, (_, k) => sheet('locks', 6, (x, y) => at(k, y, x - 0.5)));
+        const strands = Array.from({ length: 70 }, (_, i) => {
+            const [k, n] = [Math.floor(i / 10), i % 10];
+            const spine = Array.from({ length: 25 }, (_, j) => at(k, j / 24, (n - 4.5) / 11 + 0.01 * Math.sin(5 * n + (7 * j) / 24)));
+            return tube('locks', spine, (t) => 0.035 * (1 - 0.8 * t), 8);
+        });
+        const low = (await M.unwrap([M.join('locks', cards)])).map((part) => ({ ...part, cut: true }));
+        return { low: shadeAll(role(low, 'low'), 180), high: shadeAll(role([M.join('locks', strands)], 'high'), 180), endings: ['glb', 'glb'] };
+    },
+    /** A scan with its photographed colors, in three formats. */
+    async scan() {
+        const high = subdivided([{ ...S.bunny(), name: 'scan' }], 1, 180);
+        return { low: shadeAll(role(await lowOf(high, 0.2, 0.02), 'low'), 180), high: shadeAll(role(high.map(painted), 'high'), 180), endings: ['glb', 'ply'] };
+    },
+    async scanned() {
+        const high = subdivided([M.scaled({ ...S.bunny(), name: 'stone' }, 0.4)], 1, 180);
+        return { low: shadeAll(role(await lowOf(high, 0.2, 0.02), 'low'), 180), high: shadeAll(role(high.map(painted), 'high'), 180), endings: ['obj', 'obj'] };
+    },
+    async shaded() {
+        const high = subdivided([M.scaled({ ...S.bunny(), name: 'cliff' }, 25)], 1, 180);
+        return { low: shadeAll(role(await lowOf(high, 0.2, 0.02), 'low'), 180), high: shadeAll(role(high.map(painted), 'high'), 180), endings: ['glb', 'glb'] };
+    },
+    /** Four wheels, two of them the mirror of the others, on one place of the page, as the choices say. */
+    async cart() {
+        const [[bodyLow, wheelLow], [bodyHigh, wheelHigh]] = await cadPair((cad) => {
+            const body = () => cad.makeBaseBox(60, 120, 20);
+            const wheel = () => cad.makeCylinder(14, 8, [38, 0, 0], [1, 0, 0]);
+            return [['body', body(), body().fillet(2)], ['wheel', wheel(), wheel().fillet(1)]];
+        });
+        const four = (wheel) => ['fr', 'rr', 'fl', 'rl'].map((place, i) => ({ ...M.moved(i < 2 ? wheel : mirrored(wheel), [0, i % 2 ? -40 : 40, 0]), name: `wheel_${place}` }));
+        return { low: shadeAll(role([bodyLow, ...four(wheelLow)], 'low'), 40), high: shadeAll(role([bodyHigh, ...four(wheelHigh)], 'high'), 30), endings: ['obj', 'obj'], choices: { mirrored: ['wheel_*'] } };
+    },
+    /** 120 screws of one shape in a plate, in one part. */
+    async screws() {
+        const cad = await S.cad();
+        const plate = () => cad.makeBaseBox(130, 110, 4);
+        const head = () => cad.makeCylinder(3, 3, [0, 0, 3.5], [0, 0, 1]);
+        const low = [S.solid('plate', plate(), 0.4, 0.6), S.solid('head', head(), 0.4, 0.6)];
+        const high = [S.solid('plate', plate().fillet(0.6), 0.1, 0.4), S.solid('head', head().fillet(0.6), 0.06, 0.4)];
+        const all = ([plate, head]) => M.join('screws', [plate, ...Array.from({ length: 120 }, (_, i) => M.moved(head, [10 * (i % 12) - 55, 10 * Math.floor(i / 12) - 45, 0]))]);
+        return { low: shadeAll(role(await M.unwrap([M.weld(all(low))]), 'low'), 40), high: shadeAll(role([all(high)], 'high'), 30), endings: ['glb', 'glb'] };
+    },
+    /** Six parts, each on a tile of its own. */
+    async tiled() {
+        const parts = await S.controller('generic-trigger-squeeze-thumbstick', 'none');
+        const low = [];
+        for (const [i, part] of parts.entries()) {
+            const [one] = await M.unwrap([M.weld(part)]);
+            low.push({ ...one, uvs: one.uvs.map((x, k) => (k % 2 === 0 ? x + i : x)) });
+        }
+        return { low: shadeAll(role(low, 'low'), 60), high: shadeAll(role(subdivided(parts, 2, 50), 'high'), 60), endings: ['glb', 'glb'], standard: { pages: 'udim' } };
+    },
+    /** Four beams welded at their corners, where faces look against each other. */
+    async frame() {
+        const beams = [box('frame', [0, 0, 0], [10, 1, 1]), box('frame', [0, 9, 0], [10, 10, 1]), box('frame', [0, 1, 0], [1, 9, 1]), box('frame', [9, 1, 0], [10, 9, 1])];
+        const low = await M.unwrap([M.weld(M.join('frame', beams))]);
+        return { low: shadeAll(role(low, 'low'), 40), high: shadeAll(role([M.join('frame', subdivided(beams, 2, 60))], 'high'), 40), endings: ['glb', 'glb'] };
+    },
+    /** A wrinkled sheet over one of a few hundred squares. */
+    async cape() {
+        const drape = (x, y) => 0.9 * Math.sin(2.6 * x + 0.7 * y) + 0.4 * Math.cos(3.1 * y - x);
+        const wrinkles = (x, y) => 0.03 * Math.sin(31 * x + 9 * Math.sin(4 * y)) + 0.015 * Math.sin(47 * y + 13 * x);
+        const low = await M.unwrap([sheet('cape', 28, (x, y) => [4 * x, drape(x, y), 4 * y])]);
+        return { low: shadeAll(role(low, 'low'), 180), high: shadeAll(role([sheet('cape', 224, (x, y) => [4 * x, drape(x, y) + wrinkles(x, y), 4 * y])], 'high'), 180), endings: ['glb', 'obj'] };
+    },
+    /** A braided rope in three turns round a post. */
+    async rope() {
+        const [[postLow], [postHigh]] = await cadPair((cad) => [['post', cad.makeCylinder(10, 40, [0, 0, 0], [0, 0, 1]), cad.makeCylinder(10, 40, [0, 0, 0], [0, 0, 1]).fillet(1)]]);
+        const spine = (steps) => Array.from({ length: steps + 1 }, (_, i) => [12.6 * Math.cos((6 * Math.PI * i) / steps), 12.6 * Math.sin((6 * Math.PI * i) / steps), 6 + (28 * i) / steps]);
+        const [ropeLow] = await M.unwrap([tube('rope', spine(96), () => 2, 10)]);
+        const ropeHigh = tube('rope', spine(480), (t, a) => 2 + 0.12 * Math.cos(3 * a + 180 * t), 36);
+        return { low: shadeAll(role([postLow, ropeLow], 'low'), 40), high: shadeAll(role([postHigh, ropeHigh], 'high'), 50), endings: ['obj', 'glb'] };
+    },
+    /** A walker of thin plates. */
+    async walker() {
+        const [low, high] = await cadPair((cad) => {
+            const plate = (name, x, y, z, at) => {
+                const make = () => cad.makeBaseBox(x, y, z).translate(at);
+                return [name, make(), make().fillet(0.25)];
+            };
+            return [
+                plate('hull', 50, 30, 1.2, [0, 0, 40]), plate('deck', 46, 26, 1.0, [0, 0, 44]),
+                ...[[-22, -13], [22, -13], [-22, 13], [22, 13]].map(([x, y], i) => plate(`leg_${String.fromCharCode(97 + i)}`, 1.2, 6, 36, [x, y, 2])),
+            ];
+        });
+        return { low: shadeAll(role(low, 'low'), 40), high: shadeAll(role(high, 'high'), 30), endings: ['usda', 'usda'] };
+    },
 };
-
 
 /** The walls of this scene overlap one another, so that a part of one does lie hidden under another: no recipe can say it does not. */
 pairs.scene.may = ['high-covers-detail'];

@@ -24,8 +24,9 @@ mkdirSync(folder, { recursive: true });
 async function inspect(where, pair) {
     const files = readdirSync(where).filter((file) => file.startsWith(`${pair}_`) && !file.endsWith('.bin') && !file.endsWith('.json')).map((file) => join(where, file));
     const standard = existsSync(join(where, 'standard.json')) ? [`--standard=${join(where, 'standard.json')}`] : [];
+    const choices = existsSync(join(where, 'choices.json')) ? [`--choices=${join(where, 'choices.json')}`] : [];
     const start = Date.now();
-    const { stdout } = await run('php', ['artisan', 'anvil:inspect', '--json', ...standard, ...files], big).catch((error) => error);
+    const { stdout } = await run('php', ['artisan', 'anvil:inspect', '--json', ...standard, ...choices, ...files], big).catch((error) => error);
     const report = JSON.parse(stdout);
     if (report.error) throw new Error(`${where}: ${report.error.message}`);
     return [report, (Date.now() - start) / 1000];

@@ -104,3 +104,67 @@ export async function cadPair(make) {
 export const change = (parts, name, how) => parts.map((part) => (part.name === name ? how(part) : part));
 export const turned = (part) => ({ ...part, positions: part.positions.map((_, i) => [part.positions[i], -part.positions[i + 1], part.positions[i - 1]][i % 3]), cornerNormals: undefined });
 export const about = (parts) => M.bounds(parts);
+
+/** A tube along a line, closed by a point at each end; its frame is carried along, so that it does not twist. `radius` is asked with the share of the way and the angle. */
+export function tube(name, spine, radius, sides) {
+    const positions = [...spine[0]];
+    const indices = [];
+    const n = spine.length;
+    let u = null;
+    spine.forEach((at, i) => {
+        const dir = norm([0, 1, 2].map((c) => spine[Math.min(n - 1, i + 1)][c] - spine[Math.max(0, i - 1)][c]));
+        if (u === null) u = crossOf(dir, Math.abs(dir[1]) < 0.9 ? [0, 1, 0] : [1, 0, 0]);
+        const along = u[0] * dir[0] + u[1] * dir[1] + u[2] * dir[2];
+        u = norm(u.map((x, c) => x - along * dir[c]));
+        const v = crossOf(dir, u);
+        for (let s = 0; s < sides; s++) {
+            const a = (-2 * Math.PI * s) / sides;
+            const r = radius(i / (n - 1), a);
+            for (let c = 0; c < 3; c++) positions.push(at[c] + r * (Math.cos(a) * u[c] + Math.sin(a) * v[c]));
+        }
+    });
+    positions.push(...spine[n - 1]);
+    const tip = positions.length / 3 - 1;
+    for (let i = 0; i < n; i++) {
+        for (let s = 0; s < sides; s++) {
+            const [a, b] = [1 + i * sides + s, 1 + i * sides + ((s + 1) % sides)];
+            if (i === 0) indices.push(b, 0, a);
+            if (i === n - 1) indices.push(a, tip, b);
+            else indices.push(a, a + sides, b, b, a + sides, b + sides);
+        }
+    }
+    return { name, positions, indices };
+}
+
+/** A closed box of eight corners. */
+export function box(name, [x0, y0, z0], [x1, y1, z1]) {
+    const positions = [x0, y0, z0, x1, y0, z0, x1, y1, z0, x0, y1, z0, x0, y0, z1, x1, y0, z1, x1, y1, z1, x0, y1, z1];
+    const indices = [0, 2, 1, 0, 3, 2, 4, 5, 6, 4, 6, 7, 0, 1, 5, 0, 5, 4, 1, 2, 6, 1, 6, 5, 2, 3, 7, 2, 7, 6, 3, 0, 4, 3, 4, 7];
+    return { name, positions, indices };
+}
+
+/** A sheet over 0–1 by 0–1 of so many squares a side, as a function lays it. */
+export function sheet(name, cuts, at) {
+    const positions = [];
+    const indices = [];
+    for (let j = 0; j <= cuts; j++) for (let i = 0; i <= cuts; i++) positions.push(...at(i / cuts, j / cuts));
+    for (let j = 0; j < cuts; j++) {
+        for (let i = 0; i < cuts; i++) {
+            const [a, b] = [j * (cuts + 1) + i, j * (cuts + 1) + i + 1];
+            indices.push(a, a + cuts + 1, b, b, a + cuts + 1, b + cuts + 1);
+        }
+    }
+    return { name, positions, indices };
+}
+
+/** The part seen in a mirror, faces turned round so that they look outward again. */
+export const mirrored = (part) => M.flipped({ ...part, positions: part.positions.map((x, i) => (i % 3 === 0 ? -x : x)) });
+
+/** Colors of a scan: light, dirt and moss, another at almost every vertex. */
+export const painted = (part) => ({
+    ...part,
+    colors: Array.from({ length: part.positions.length }, (_, i) => {
+        const [x, y, z] = part.positions.slice(i - (i % 3), i - (i % 3) + 3);
+        return Math.min(1, Math.max(0, 0.45 + 0.1 * (i % 3) + 0.2 * Math.sin(3.1 * x + 1.7 * y) * Math.cos(2.3 * z - y) + 0.15 * Math.sin(41 * x + 29 * y + 37 * z)));
+    }),
+});

@@ -15,7 +15,8 @@ function obj(path, parts) {
     for (const part of parts) {
         out.push(`o ${part.name}`);
         const { positions: p, uvs, cornerNormals: normals, indices } = part;
-        for (let i = 0; i < p.length; i += 3) out.push(`v ${g(p[i])} ${g(p[i + 1])} ${g(p[i + 2])}`);
+        const color = (i) => (part.colors ? ` ${g(part.colors[i])} ${g(part.colors[i + 1])} ${g(part.colors[i + 2])}` : '');
+        for (let i = 0; i < p.length; i += 3) out.push(`v ${g(p[i])} ${g(p[i + 1])} ${g(p[i + 2])}${color(i)}`);
         if (uvs) for (let i = 0; i < uvs.length; i += 2) out.push(`vt ${g(uvs[i])} ${g(uvs[i + 1])}`);
         if (normals) for (let i = 0; i < normals.length; i += 3) out.push(`vn ${g(normals[i])} ${g(normals[i + 1])} ${g(normals[i + 2])}`);
         for (let i = 0; i < indices.length; i += 3) {
@@ -36,9 +37,9 @@ function obj(path, parts) {
 /** Vertices split where corners differ in their normal. */
 function split(part) {
     const { positions: p, uvs, cornerNormals: normals, indices } = part;
-    if (!normals) return { positions: Float32Array.from(p), uvs: uvs && Float32Array.from(uvs), indices: Uint32Array.from(indices) };
+    if (!normals) return { positions: Float32Array.from(p), uvs: uvs && Float32Array.from(uvs), colors: part.colors && Float32Array.from(part.colors), indices: Uint32Array.from(indices) };
     const map = new Map();
-    const [at, uv, no, out] = [[], [], [], []];
+    const [at, uv, no, of, out] = [[], [], [], [], []];
     indices.forEach((v, i) => {
         const key = `${v} ${normals[3 * i].toFixed(5)} ${normals[3 * i + 1].toFixed(5)} ${normals[3 * i + 2].toFixed(5)}`;
         let number = map.get(key);
@@ -48,10 +49,11 @@ function split(part) {
             at.push(p[3 * v], p[3 * v + 1], p[3 * v + 2]);
             no.push(normals[3 * i], normals[3 * i + 1], normals[3 * i + 2]);
             if (uvs) uv.push(uvs[2 * v], uvs[2 * v + 1]);
+            if (part.colors) of.push(part.colors[3 * v], part.colors[3 * v + 1], part.colors[3 * v + 2]);
         }
         out.push(number);
     });
-    return { positions: Float32Array.from(at), normals: Float32Array.from(no), uvs: uvs && Float32Array.from(uv), indices: Uint32Array.from(out) };
+    return { positions: Float32Array.from(at), normals: Float32Array.from(no), uvs: uvs && Float32Array.from(uv), colors: part.colors && Float32Array.from(of), indices: Uint32Array.from(out) };
 }
 
 function scene(parts) {
@@ -67,7 +69,7 @@ function scene(parts) {
         return json.accessors.length - 1;
     };
     parts.forEach((part, i) => {
-        const { positions, normals, uvs, indices } = split(part);
+        const { positions, normals, uvs, colors, indices } = split(part);
         const min = [Infinity, Infinity, Infinity];
         const max = [-Infinity, -Infinity, -Infinity];
         positions.forEach((x, k) => {
@@ -77,6 +79,7 @@ function scene(parts) {
         const attributes = { POSITION: add(positions, 'VEC3', 5126, 34962, { min, max }) };
         if (normals) attributes.NORMAL = add(normals, 'VEC3', 5126, 34962);
         if (uvs) attributes.TEXCOORD_0 = add(uvs.map((x, k) => (k % 2 ? 1 - x : x)), 'VEC2', 5126, 34962);
+        if (colors) attributes.COLOR_0 = add(colors, 'VEC3', 5126, 34962);
         json.nodes.push({ name: part.name, mesh: i });
         json.meshes.push({ name: part.name, primitives: [{ attributes, indices: add(indices, 'SCALAR', 5125, 34963), material: part.cut ? 1 : 0 }] });
     });
@@ -110,15 +113,16 @@ function gltf(path, parts) {
 }
 
 function ply(path, parts) {
-    const { positions, normals, indices } = split(parts[0]);
+    const { positions, normals, colors, indices } = split(parts[0]);
     const n = positions.length / 3;
-    const width = normals ? 24 : 12;
-    const head = Buffer.from(`ply\nformat binary_little_endian 1.0\nelement vertex ${n}\nproperty float x\nproperty float y\nproperty float z\n${normals ? 'property float nx\nproperty float ny\nproperty float nz\n' : ''}element face ${indices.length / 3}\nproperty list uchar int vertex_indices\nend_header\n`);
+    const width = (normals ? 24 : 12) + (colors ? 3 : 0);
+    const head = Buffer.from(`ply\nformat binary_little_endian 1.0\nelement vertex ${n}\nproperty float x\nproperty float y\nproperty float z\n${normals ? 'property float nx\nproperty float ny\nproperty float nz\n' : ''}${colors ? 'property uchar red\nproperty uchar green\nproperty uchar blue\n' : ''}element face ${indices.length / 3}\nproperty list uchar int vertex_indices\nend_header\n`);
     const body = Buffer.alloc(n * width + (indices.length / 3) * 13);
     for (let v = 0; v < n; v++) {
         for (let k = 0; k < 3; k++) {
             body.writeFloatLE(positions[3 * v + k], v * width + 4 * k);
             if (normals) body.writeFloatLE(normals[3 * v + k], v * width + 12 + 4 * k);
+            if (colors) body[v * width + width - 3 + k] = Math.round(255 * colors[3 * v + k]);
         }
     }
     for (let t = 0, at = n * width; t < indices.length; t += 3, at += 13) {

@@ -223,6 +223,8 @@ final class PairingRulesTest extends TestCase
         $ofPairs = array_values(array_filter($report->findings(), static fn (Finding $one): bool => str_starts_with($one->code, 'pair-no-')));
         self::assertSame(['pair-no-high', 'pair-no-high'], array_map(static fn (Finding $one): string => $one->code, $ofPairs));
         self::assertStringStartsWith('rename Cylinder01x to car_wheel_low and rim to car_wheel_high: rim stands where Cylinder01x stands', str_replace('and rename rim', 'and rim', $ofPairs[0]->remedy));
+        // With that check off, the other side is reported.
+        self::assertContains('pair-no-low blocker', Assets::codes(Assets::reportOf($files(), '{"checks":{"pair-no-high":{"severity":"off"}}}')));
         // A second part in the file: its name is not this one's, and both sides take the low's own.
         $two = $said(Measures::of($files(['lamp_low' => $box(9)]), Standard::builtIn(), new Choices));
         self::assertContains('seat.0 > seat.0_low: the low suffix added, as its file says (0.6)', $two);

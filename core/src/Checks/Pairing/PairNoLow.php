@@ -44,7 +44,7 @@ final class PairNoLow implements Check
             return Outcome::notApplicable('there is no high poly');
         }
         $findings = [];
-        $pairs = self::pairedByPlace($measures);
+        $pairs = $measures->asset->standard->isOff('pair-no-high') ? [] : self::pairedByPlace($measures);
         foreach ($measures->asset->pairing->ties as $tie) {
             if ($tie->low !== [] || $tie->high === [] || $tie->kind === TieKind::Self || PartnerElsewhere::isInNamedSet($tie->base, $measures) || PartnerElsewhere::isMixedInElsewhere($tie->base, Role::Low, $measures)) {
                 continue;
@@ -63,7 +63,7 @@ final class PairNoLow implements Check
     }
 
     /**
-     * High parts that stand where a low one without a suffix stands: that pair is one cause, which pair-no-high tells with both names.
+     * High parts that stand where a low one without a suffix stands: that pair is one cause, which pair-no-high reports with both names.
      *
      * @return array<int, true> by object number
      */

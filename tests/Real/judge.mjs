@@ -14,10 +14,16 @@ import { load } from './store.mjs';
 import { SURFACE, surfaceTruth } from './surface.mjs';
 
 const RAYS = 200_000;
+/** A set is looked at in so many passes over its whole surface, up to all rays; fewer where every answer is clear by four standard errors. */
+const PASSES = 8;
 const [meshes, reportPath, keptIn] = process.argv.slice(2);
 const report = JSON.parse(readFileSync(reportPath, 'utf8'));
 const pair = load(meshes);
-const hashOf = (...texts) => texts.reduce((sum, text) => sum.update(text).update('\0'), createHash('sha256')).digest('hex').slice(0, 20);
+const hashOf = (...texts) =>
+    texts
+        .reduce((sum, text) => sum.update(text).update('\0'), createHash('sha256'))
+        .digest('hex')
+        .slice(0, 20);
 const ownText = hashOf(readFileSync(import.meta.filename), readFileSync(join(import.meta.dirname, '../../package-lock.json')));
 const meshesText = hashOf(readFileSync(meshes));
 
@@ -63,11 +69,12 @@ function normalOf(p, index, t) {
     return [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]];
 }
 
-function tree({ p, index }) {
+/** A tree over a surface; its faces keep their order unless it is told that nobody asks for them. */
+function tree({ p, index }, inOrder = true) {
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(p, 3));
-    geometry.setIndex(new THREE.BufferAttribute(index, 1));
-    return new MeshBVH(geometry, { indirect: true });
+    geometry.setIndex(new THREE.BufferAttribute(inOrder ? index : index.slice(), 1));
+    return new MeshBVH(geometry, { indirect: inOrder });
 }
 
 /** Corner directions: unit means of face normals by corner angle over a place; where they vanish, the face's own. Per part, since parts do not share places. */
@@ -132,7 +139,7 @@ function edges(part) {
 }
 
 const low = surface(pair.low);
-const lowTree = tree(low);
+const lowTree = tree(low, false);
 const box = new THREE.Box3().setFromArray(low.p);
 const far = 2 * box.getSize(new THREE.Vector3()).length();
 const hemisphere = Array.from({ length: 64 }, (_, k) => {
@@ -196,72 +203,100 @@ function shoot(set) {
         const stands = n <= 2000 ? 1 : n % 8 === 0 ? 8 : 0;
         if (stands > 0 && isSeen(x, y, z, f)) tally[kind] += stands;
     };
-    const rays = RAYS;
-    let [sum, t] = [size[0], 0];
-    for (let k = 0; k < rays; k++) {
-        const at = ((k + random()) / rays) * total;
-        while (sum < at && t < size.length - 1) sum += size[++t];
-        let [v, w] = [random(), random()];
-        if (v + w > 1) [v, w] = [1 - v, 1 - w];
-        const u = 1 - v - w;
-        const [x, y, z] = [0, 1, 2].map((c) => u * s.p[3 * s.index[3 * t] + c] + v * s.p[3 * s.index[3 * t + 1] + c] + w * s.p[3 * s.index[3 * t + 2] + c]);
-        const n = [0, 1, 2].map((c) => u * dirs[9 * t + c] + v * dirs[9 * t + 3 + c] + w * dirs[9 * t + 6 + c]);
-        const l = Math.hypot(...n);
-        const f = [s.normals[3 * t], s.normals[3 * t + 1], s.normals[3 * t + 2]];
-        if (k % 100 === 0) {
-            tally.asked++;
-            tally.seen += isSeen(x, y, z, f) ? 1 : 0;
+    const each = RAYS / PASSES;
+    const pass = (number) => {
+        let [sum, t] = [size[0], 0];
+        for (let k = 0; k < each; k++) {
+            const at = ((k + random()) / each) * total;
+            while (sum < at && t < size.length - 1) sum += size[++t];
+            let [v, w] = [random(), random()];
+            if (v + w > 1) [v, w] = [1 - v, 1 - w];
+            const u = 1 - v - w;
+            const [x, y, z] = [0, 1, 2].map((c) => u * s.p[3 * s.index[3 * t] + c] + v * s.p[3 * s.index[3 * t + 1] + c] + w * s.p[3 * s.index[3 * t + 2] + c]);
+            const n = [0, 1, 2].map((c) => u * dirs[9 * t + c] + v * dirs[9 * t + 3 + c] + w * dirs[9 * t + 6 + c]);
+            const l = Math.hypot(...n);
+            const f = [s.normals[3 * t], s.normals[3 * t + 1], s.normals[3 * t + 2]];
+            if (number === 0 && k % 12 === 0) {
+                tally.asked++;
+                tally.seen += isSeen(x, y, z, f) ? 1 : 0;
+            }
+            // Rays along the surface meet what chance has there: told by themselves, and no misses.
+            if (l === 0 || Math.abs(n[0] * f[0] + n[1] * f[1] + n[2] * f[2]) < 0.05 * l) continue;
+            const first = (from, to) => {
+                ray.origin.set(x + from * n[0], y + from * n[1], z + from * n[2]);
+                ray.direction.set(-n[0] / l, -n[1] / l, -n[2] / l);
+                const hit = highTree.raycastFirst(ray, THREE.FrontSide, 0, (from + to) * l);
+                return hit === null ? null : { t: from - hit.distance / l, face: hit.faceIndex };
+            };
+            const taken = first(out, inward);
+            if (taken === null) {
+                tally.missAll++;
+                count('miss', x, y, z, f);
+                continue;
+            }
+            const belongs = (hit) => {
+                const h = new THREE.Vector3(x + hit.t * n[0], y + hit.t * n[1], z + hit.t * n[2]);
+                const height = Math.abs(hit.t * (n[0] * f[0] + n[1] * f[1] + n[2] * f[2]));
+                const r = (height - 1e-4 * d) / 2;
+                if (r <= 0) return true;
+                const m = [high.normals[3 * hit.face], high.normals[3 * hit.face + 1], high.normals[3 * hit.face + 2]];
+                const near = new THREE.Vector3();
+                const triangle = new THREE.Triangle();
+                return !ownTree.shapecast({
+                    intersectsBounds: (b) => b.distanceToPoint(h) <= r,
+                    intersectsTriangle: (tri, j) => {
+                        if (s.normals[3 * j] * m[0] + s.normals[3 * j + 1] * m[1] + s.normals[3 * j + 2] * m[2] < 0.5) return false;
+                        triangle.set(tri.a, tri.b, tri.c).closestPointToPoint(h, near);
+                        return near.distanceTo(h) <= r;
+                    },
+                });
+            };
+            // What is met first from further out, within what is needed, is met first from there.
+            const atNeed = taken.t <= need.out + 1e-9 * d ? (taken.t >= -need.in - 1e-9 * d ? taken : null) : first(need.out + 1e-9 * d, need.in + 1e-9 * d);
+            if (atNeed !== null && !belongs(atNeed)) count('wrong', x, y, z, f);
+            // What would be clipped: own surface met only outside of what is said to be needed.
+            const beyond = atNeed === null ? first(need.out + 0.1 * d, -need.out - 2e-3 * d) : null;
+            if (beyond !== null && belongs(beyond)) count('high', x, y, z, f);
+            if (Math.abs(taken.t) > 0.02 * d && !belongs(taken)) {
+                const near = highTree.closestPointToPoint(new THREE.Vector3(x, y, z), {}, 0, 0.02 * d);
+                if (near === null) count('gap', x, y, z, f);
+            }
         }
-        // Rays along the surface meet what chance has there: told by themselves, and no misses.
-        if (l === 0 || Math.abs(n[0] * f[0] + n[1] * f[1] + n[2] * f[2]) < 0.05 * l) continue;
-        const first = (from, to) => {
-            ray.origin.set(x + from * n[0], y + from * n[1], z + from * n[2]);
-            ray.direction.set(-n[0] / l, -n[1] / l, -n[2] / l);
-            const hit = highTree.raycastFirst(ray, THREE.FrontSide, 0, (from + to) * l);
-            return hit === null ? null : { t: from - hit.distance / l, face: hit.faceIndex };
-        };
-        const taken = first(out, inward);
-        if (taken === null) {
-            tally.missAll++;
-            count('miss', x, y, z, f);
-            continue;
-        }
-        const belongs = (hit) => {
-            const h = new THREE.Vector3(x + hit.t * n[0], y + hit.t * n[1], z + hit.t * n[2]);
-            const height = Math.abs(hit.t * (n[0] * f[0] + n[1] * f[1] + n[2] * f[2]));
-            const r = (height - 1e-4 * d) / 2;
-            if (r <= 0) return true;
-            const m = [high.normals[3 * hit.face], high.normals[3 * hit.face + 1], high.normals[3 * hit.face + 2]];
-            const near = new THREE.Vector3();
-            const triangle = new THREE.Triangle();
-            return !ownTree.shapecast({
-                intersectsBounds: (b) => b.distanceToPoint(h) <= r,
-                intersectsTriangle: (tri, j) => {
-                    if (s.normals[3 * j] * m[0] + s.normals[3 * j + 1] * m[1] + s.normals[3 * j + 2] * m[2] < 0.5) return false;
-                    triangle.set(tri.a, tri.b, tri.c).closestPointToPoint(h, near);
-                    return near.distanceTo(h) <= r;
-                },
-            });
-        };
-        // What is met first from further out, within what is needed, is met first from there.
-        const atNeed = taken.t <= need.out + 1e-9 * d ? (taken.t >= -need.in - 1e-9 * d ? taken : null) : first(need.out + 1e-9 * d, need.in + 1e-9 * d);
-        if (atNeed !== null && !belongs(atNeed)) count('wrong', x, y, z, f);
-        // What would be clipped: own surface met only outside of what is said to be needed.
-        const beyond = atNeed === null ? first(need.out + 0.1 * d, -need.out - 2e-3 * d) : null;
-        if (beyond !== null && belongs(beyond)) count('high', x, y, z, f);
-        if (Math.abs(taken.t) > 0.02 * d && !belongs(taken)) {
-            const near = highTree.closestPointToPoint(new THREE.Vector3(x, y, z), {}, 0, 0.02 * d);
-            if (near === null) count('gap', x, y, z, f);
-        }
-    }
-    const seen = tally.seen / tally.asked;
-    const effective = Math.max(1, rays * seen);
-    const share = (n) => {
-        const p = seen > 0 ? Math.min(1, n / effective) : 0;
-        // Three standard errors, and a tenth for the share that is seen.
-        return { p, e: 3 * Math.sqrt((p * (1 - p)) / effective + 1 / effective ** 2) + 0.1 * p };
     };
-    return { miss: share(tally.miss), wrong: share(tally.wrong), gap: share(tally.gap), clipped: share(tally.high), missAll: tally.missAll / rays, isOpen: isOpen(lows), seen };
+    let rays = 0;
+    let truth;
+    for (let number = 0; number < PASSES; number++) {
+        pass(number);
+        rays += each;
+        truth = (errors) => {
+            const seen = tally.seen / tally.asked;
+            const effective = Math.max(1, rays * seen);
+            return {
+                ...Object.fromEntries(
+                    Object.entries({ miss: tally.miss, wrong: tally.wrong, gap: tally.gap, clipped: tally.high }).map(([kind, n]) => [
+                        kind,
+                        shareOf(n, seen > 0 ? effective : Infinity, errors),
+                    ]),
+                ),
+                missAll: tally.missAll / rays,
+                seen,
+            };
+        };
+        if (isClear(truth(4))) break;
+    }
+    return { ...truth(3), rays, isOpen: isOpen(lows) };
+}
+
+/** A share of all with as many standard errors, and a tenth for the share that is seen. */
+function shareOf(n, all, errors) {
+    const p = Math.min(1, n / all);
+    return { p, e: errors * Math.sqrt((p * (1 - p)) / all + 1 / all ** 2) + 0.1 * p };
+}
+
+/** Whether nothing that is asked of a set would be answered otherwise by more rays. */
+function isClear({ miss, wrong, gap, clipped }) {
+    const isOff = ({ p, e }, ...limits) => limits.every((limit) => Math.abs(p - limit) > e);
+    return isOff(miss, 0.0005, 0.005, 0.02) && isOff(wrong, 0.0005, 0.005, 0.02) && isOff(gap, 0.01, 1) && isOff(clipped, 0.001);
 }
 
 /** Shares of each low part's seen area from which rays run within 3° of the surface. */
@@ -279,33 +314,36 @@ function grazing(set) {
         });
         const total = size.reduce((sum, one) => sum + one, 0);
         const rays = 40_000;
-        let [sum, t, along, seenAlong, asked, seen] = [size[0], 0, 0, 0, 0, 0];
-        for (let k = 0; k < rays; k++) {
-            const at = ((k + random()) / rays) * total;
-            while (sum < at && t < size.length - 1) sum += size[++t];
-            let [v, w] = [random(), random()];
-            if (v + w > 1) [v, w] = [1 - v, 1 - w];
-            const u = 1 - v - w;
-            const d = 3 * 3 * (first + t);
-            const n = [0, 1, 2].map((c) => u * dirs[d + c] + v * dirs[d + 3 + c] + w * dirs[d + 6 + c]);
-            const f = [s.normals[3 * t], s.normals[3 * t + 1], s.normals[3 * t + 2]];
-            const isAlong = Math.abs(n[0] * f[0] + n[1] * f[1] + n[2] * f[2]) <= 0.05 * Math.hypot(...n);
-            const isAsked = k % 20 === 0;
-            if (!isAlong && !isAsked) continue;
-            const [x, y, z] = [0, 1, 2].map((c) => u * s.p[3 * s.index[3 * t] + c] + v * s.p[3 * s.index[3 * t + 1] + c] + w * s.p[3 * s.index[3 * t + 2] + c]);
-            const visible = isSeen(x, y, z, f);
-            if (isAlong) {
-                along++;
-                seenAlong += visible ? 1 : 0;
+        let [seenAlong, asked, seen] = [0, 0, 0];
+        // How much is seen matters where rays run along the surface at all.
+        for (const every of [200, 20]) {
+            let [sum, t, along] = [size[0], 0, 0];
+            [seenAlong, asked, seen] = [0, 0, 0];
+            for (let k = 0; k < rays; k++) {
+                const at = ((k + random()) / rays) * total;
+                while (sum < at && t < size.length - 1) sum += size[++t];
+                let [v, w] = [random(), random()];
+                if (v + w > 1) [v, w] = [1 - v, 1 - w];
+                const u = 1 - v - w;
+                const d = 3 * 3 * (first + t);
+                const n = [0, 1, 2].map((c) => u * dirs[d + c] + v * dirs[d + 3 + c] + w * dirs[d + 6 + c]);
+                const f = [s.normals[3 * t], s.normals[3 * t + 1], s.normals[3 * t + 2]];
+                const isAlong = Math.abs(n[0] * f[0] + n[1] * f[1] + n[2] * f[2]) <= 0.05 * Math.hypot(...n);
+                const isAsked = k % every === 0;
+                if (!isAlong && !isAsked) continue;
+                const [x, y, z] = [0, 1, 2].map((c) => u * s.p[3 * s.index[3 * t] + c] + v * s.p[3 * s.index[3 * t + 1] + c] + w * s.p[3 * s.index[3 * t + 2] + c]);
+                const visible = isSeen(x, y, z, f);
+                along += isAlong ? 1 : 0;
+                if (isAlong) seenAlong += visible ? 1 : 0;
+                if (isAsked) {
+                    asked++;
+                    seen += visible ? 1 : 0;
+                }
             }
-            if (isAsked) {
-                asked++;
-                seen += visible ? 1 : 0;
-            }
+            if (along === 0) break;
         }
         const all = Math.max(1, (rays * seen) / Math.max(1, asked));
-        const p = Math.min(1, seenAlong / all);
-        out[part.name] = { p, e: 3 * Math.sqrt((p * (1 - p)) / all + 1 / all ** 2) + 0.1 * p };
+        out[part.name] = shareOf(seenAlong, all, 3);
         first += s.index.length / 3;
     }
     return out;
@@ -339,7 +377,12 @@ for (const set of report.sets) {
     };
     // An open low tells its misses as a margin where they join its border.
     hold('ray-miss', truth.isOpen && verdict(truth.miss, 0.005, 0.0005) !== 'none' ? 'any' : verdict(truth.miss, 0.005, 0.0005), ['low-margin', 'floater-unbacked']);
-    if (truth.isOpen && truth.miss.p - truth.miss.e > 0.02 && told('ray-miss', set.name).length + told('low-margin', set.name).length + report.findings.filter((f) => f.code === 'low-margin' && f.subject.set === set.name).length === 0) missed.push({ code: 'ray-miss or low-margin', set: set.name, truth });
+    if (
+        truth.isOpen &&
+        truth.miss.p - truth.miss.e > 0.02 &&
+        told('ray-miss', set.name).length + told('low-margin', set.name).length + report.findings.filter((f) => f.code === 'low-margin' && f.subject.set === set.name).length === 0
+    )
+        missed.push({ code: 'ray-miss or low-margin', set: set.name, truth });
     // A rounding may belong where the nearest low face alone says it does not: such sets are not blamed on the judge's own stricter rule.
     const wrong = verdict(truth.wrong, 0.005, 0.0005);
     hold('span-closed', wrong === 'none' ? 'none' : 'any');
@@ -349,7 +392,8 @@ for (const set of report.sets) {
         const want = verdict(share, 0.01, 0.001);
         const own = told('ray-grazing', set.name).filter((finding) => finding.subject.part === part);
         if ((want === 'blocker' || want === 'caution') && own.length === 0) missed.push({ code: 'ray-grazing', part, truth: share });
-        if ((want === 'none' && own.length > 0) || (want === 'caution' && own.some((finding) => finding.severity === 'blocker'))) wrongly.push({ code: 'ray-grazing', part, truth: share, message: own[0].message });
+        if ((want === 'none' && own.length > 0) || (want === 'caution' && own.some((finding) => finding.severity === 'blocker')))
+            wrongly.push({ code: 'ray-grazing', part, truth: share, message: own[0].message });
     }
     hold('surface-gap', verdict(truth.gap, 1, 0.01) === 'caution' ? 'any' : verdict(truth.gap, 1, 0.01));
     judged++;
@@ -380,7 +424,8 @@ for (const finding of given) {
 }
 for (const part of pair.low) {
     judged++;
-    if (edges(part).some((n) => n > 2) && !given.some((finding) => finding.code === 'mesh-nonmanifold' && finding.subject.part === part.name)) missed.push({ code: 'mesh-nonmanifold', part: part.name });
+    if (edges(part).some((n) => n > 2) && !given.some((finding) => finding.code === 'mesh-nonmanifold' && finding.subject.part === part.name))
+        missed.push({ code: 'mesh-nonmanifold', part: part.name });
 }
 
 /** Whether two faces run along one edge the same way. */

@@ -234,5 +234,5 @@ export const faults = [
     { pair: 'bracket', name: 'unwrapped', code: 'uv-missing', severity: 'blocker', part: 'bracket_low', make: (pair) => ({ ...pair, low: pair.low.map((part) => ({ ...part, uvs: undefined })) }) },
     { pair: 'bunny', name: 'shift', code: 'off-alignment', severity: 'caution', part: 'bunny_low', make: (pair) => ({ ...pair, high: pair.high.map((part) => M.moved(part, [0.003 * about(pair.low).diagonal, 0, 0])) }) },
     { pair: 'cape', name: 'shift', code: 'off-alignment', severity: 'caution', part: 'cape_low', make: (pair) => ({ ...pair, high: pair.high.map((part) => M.moved(part, [0.003 * about(pair.low).diagonal, 0, 0])) }) },
-    { pair: 'cape', name: 'further', code: 'off-alignment', severity: 'caution', part: 'cape_low', make: (pair) => ({ ...pair, high: pair.high.map((part) => M.moved(part, [0.006 * about(pair.low).diagonal, 0, 0])) }) },
+    { pair: 'cape', name: 'further', code: 'off-alignment', severity: 'blocker', part: 'cape_low', make: (pair) => ({ ...pair, high: pair.high.map((part) => M.moved(part, [0.006 * about(pair.low).diagonal, 0, 0])) }) },
 ];

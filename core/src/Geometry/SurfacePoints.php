@@ -104,6 +104,25 @@ final readonly class SurfacePoints
         return new self($at, $normals, $triangles);
     }
 
+    /**
+     * Those on one in so many pairs of triangles, for each number others: no two numbers share a triangle, nor the halves of a quad. By the golden ratio, so that no
+     * number gets a row of a grid to itself.
+     */
+    public function onEvery(int $step, int $from): self
+    {
+        $at = $normals = $triangles = [];
+        foreach ($this->triangles as $i => $triangle) {
+            $turn = intdiv($triangle, 2) * 0.6180339887498949;
+            if ((int) (($turn - floor($turn)) * $step) === $from) {
+                array_push($at, ...array_slice($this->at, 3 * $i, 3));
+                array_push($normals, ...array_slice($this->normals, 3 * $i, 3));
+                $triangles[] = $triangle;
+            }
+        }
+
+        return new self($at, $normals, $triangles);
+    }
+
     public function count(): int
     {
         return count($this->triangles);

@@ -44,6 +44,9 @@ final class OffsetSearch
     /** and which leave at most this share of the distance between the surfaces. */
     private const NEARER = 0.9;
 
+    /** Quarters have their own faces where as many are looked at. */
+    private const FINE = 128;
+
     /** A shift under this share of d is not looked for again. */
     private const WORTH = 0.001;
 
@@ -78,7 +81,10 @@ final class OffsetSearch
         return (new self(new OffsetHeights(SurfacePoints::of($low, $points), $high, $bounds->centre(), $bounds->diagonal()), $high, $low))->run();
     }
 
-    private function run(): ?Offset
+    /**
+     * @param  bool  $turns  whether turns are looked for, too
+     */
+    private function run(bool $turns = true): ?Offset
     {
         $measured = $this->measured;
         $count = $measured->points->count();
@@ -91,7 +97,12 @@ final class OffsetSearch
         }
         $motion = $measured->motion;
         $sides = new OffsetSides($measured);
-        $axes = (new OwnAxes($measured->points))->all();
+        $own = new OwnAxes($measured->points);
+        $axes = $own->all();
+        $isSheet = $sides->isSheet($axes);
+        if ($isSheet) {
+            $axes = $own->ofSlopes();
+        }
         $hidden = $unsure = [];
         for ($round = 0; $round < self::ROUNDS; $round++) {
             $within = $round < 3 ? self::WIDE : self::CLOSE;
@@ -99,7 +110,7 @@ final class OffsetSearch
             $hidden = $unsure = [];
             $common = $sides->commonRises($axes);
             foreach ($axes as $number => $axis) {
-                [$by, $error] = $sides->along($axis, array_values(array_diff_key($common, [$number => true])));
+                [$by, $error] = $sides->along($axis, array_values(array_diff_key($common, [$number => true])), $isSheet);
                 if ($by === null) {
                     $hidden[] = 'a shift along '.OwnAxes::named($axis);
 
@@ -115,7 +126,7 @@ final class OffsetSearch
                 $measured->measure($motion, $within);
             }
             $common = array_values($sides->commonRises($axes));
-            foreach ($axes as $axis) {
+            foreach ($turns ? $axes : [] as $axis) {
                 [$by, $error] = $sides->about($axis, $common);
                 if ($by === null) {
                     $hidden[] = 'a turn about '.OwnAxes::named($axis);
@@ -142,18 +153,21 @@ final class OffsetSearch
 
     /**
      * A shift that four disjoint quarters of the samples find alike, each by itself: relief as high as the shift hides it from the distance between the
-     * surfaces, and not from their agreement. The median vector; null where they do not agree.
+     * surfaces, and not from their agreement. Their mean; null where they do not agree.
      *
+     * @param  bool  $turns  whether turns are looked for, too
+     * @param  bool  $apart  whether no two quarters share a face
      * @return array{float, float, float}|null
      */
-    private function alikeByQuarters(): ?array
+    private function alikeByQuarters(bool $turns, bool $apart): ?array
     {
         $measured = $this->measured;
         $points = SurfacePoints::of($this->low, self::QUARTERS * $measured->points->count());
         $all = [];
         for ($k = 0; $k < self::QUARTERS; $k++) {
-            $quarter = new self(new OffsetHeights($points->every(self::QUARTERS, $k), $this->high, $measured->centre, $measured->d), $this->high);
-            $quarter->run();
+            $own = $apart ? $points->onEvery(self::QUARTERS, $k) : $points->every(self::QUARTERS, $k);
+            $quarter = new self(new OffsetHeights($own, $this->high, $measured->centre, $measured->d), $this->high);
+            $quarter->run($turns);
             $all[] = $quarter->found;
         }
         $mean = [0.0, 0.0, 0.0];
@@ -162,14 +176,42 @@ final class OffsetSearch
                 $mean[$c] += $one[$c] / self::QUARTERS;
             }
         }
-        $length = sqrt($mean[0] ** 2 + $mean[1] ** 2 + $mean[2] ** 2);
+        $length = self::length($mean);
         foreach ($all as $one) {
-            if (sqrt(($one[0] - $mean[0]) ** 2 + ($one[1] - $mean[1]) ** 2 + ($one[2] - $mean[2]) ** 2) > self::AGREE * $length) {
+            if (self::length([$one[0] - $mean[0], $one[1] - $mean[1], $one[2] - $mean[2]]) > self::AGREE * $length) {
                 return null;
             }
         }
 
         return $length > self::WORTH * $measured->d ? $mean : null;
+    }
+
+    /** Whether there are faces enough for quarters of the samples that share none. */
+    private function isFine(): bool
+    {
+        return count(array_unique($this->measured->points->triangles)) >= self::FINE;
+    }
+
+    /**
+     * The shift that all samples find where no turn is looked for.
+     *
+     * @return array{float, float, float}
+     */
+    private function shiftAlone(): array
+    {
+        $measured = $this->measured;
+        $alone = new self(new OffsetHeights($measured->points, $this->high, $measured->centre, $measured->d), $this->high);
+        $alone->run(false);
+
+        return $alone->found;
+    }
+
+    /**
+     * @param  array{float, float, float}  $vector
+     */
+    private static function length(array $vector): float
+    {
+        return sqrt($vector[0] ** 2 + $vector[1] ** 2 + $vector[2] ** 2);
     }
 
     /** Heights to begin from: a far shift leaves most points without a surface to meet, so it begins where the bounds would lie on each other, if that is better. */
@@ -182,7 +224,7 @@ final class OffsetSearch
         }
         $centre = $this->measured->centre;
         $there = [$other[0] - $centre[0], $other[1] - $centre[1], $other[2] - $centre[2]];
-        if (sqrt($there[0] ** 2 + $there[1] ** 2 + $there[2] ** 2) > 0.02 * $this->measured->d && $this->measured->measure(new Motion($there), self::WIDE) > 0.5 * $start) {
+        if (self::length($there) > 0.02 * $this->measured->d && $this->measured->measure(new Motion($there), self::WIDE) > 0.5 * $start) {
             $this->measured->measure(new Motion, self::WIDE);
         }
     }
@@ -197,7 +239,7 @@ final class OffsetSearch
     private function counted(Motion $found, float $error, array $hidden): Offset
     {
         $shift = $found->shift;
-        if (sqrt($shift[0] ** 2 + $shift[1] ** 2 + $shift[2] ** 2) <= 3 * $error) {
+        if (self::length($shift) <= 3 * $error) {
             $shift = [0.0, 0.0, 0.0];
         }
         [$turn, $scale] = [$found->turn, $found->factor];
@@ -216,10 +258,18 @@ final class OffsetSearch
                 $best = new Motion;
             }
         }
-        if ($best->isNone() && $this->low !== [] && sqrt($found->shift[0] ** 2 + $found->shift[1] ** 2 + $found->shift[2] ** 2) > self::WORTH * $this->measured->d) {
-            $alike = new Motion($this->alikeByQuarters() ?? [0.0, 0.0, 0.0]);
-            // What brings the surfaces no nearer is how a coarse shape follows a fine one, alike in all quarters.
-            $best = ! $alike->isNone() && $this->left($alike) <= self::NEARER ? $alike : $best;
+        // A turn that does not count may have taken a shift for its own: then shifts are looked for alone.
+        foreach ($found->turn === Motion::NO_TURN ? [true] : [true, false] as $turns) {
+            if (! $best->isNone() || $this->low === [] || self::length($turns ? $found->shift : $this->shiftAlone()) <= self::WORTH * $this->measured->d) {
+                continue;
+            }
+            foreach ($this->isFine() ? [true, false] : [false] as $apart) {
+                $alike = $best->isNone() ? $this->alikeByQuarters($turns, $apart) : null;
+                // Quarters that share their faces share how these follow a finer shape: what brings the surfaces no nearer is that.
+                if ($alike !== null && ($apart || $this->left(new Motion($alike)) <= self::NEARER)) {
+                    $best = new Motion($alike);
+                }
+            }
         }
         [$axis, $degrees] = $best->axisAngle();
 

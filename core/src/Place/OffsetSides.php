@@ -14,6 +14,9 @@ final readonly class OffsetSides
 
     private const FAR = 0.5;
 
+    /** Slopes of a sheet speak from this on, some 15°. */
+    private const SLOPE = 0.25;
+
     public function __construct(private OffsetHeights $measured)
     {
     }
@@ -50,12 +53,13 @@ final readonly class OffsetSides
      *
      * @param  array{float, float, float}  $axis
      * @param  list<float>  $rises  what all sides may have risen by
+     * @param  bool  $isSheet  whether slopes may speak, as no sides are there
      * @return array{float|null, float}
      */
-    public function along(array $axis, array $rises): array
+    public function along(array $axis, array $rises, bool $isSheet = false): array
     {
         $leans = $this->measured->leans($axis);
-        foreach ([self::NEAR, self::FAR] as $least) {
+        foreach ($isSheet ? [self::NEAR, self::FAR, self::SLOPE] : [self::NEAR, self::FAR] as $least) {
             $plus = $minus = [];
             $others = [];
             foreach ($leans as $i => $lean) {
@@ -77,6 +81,22 @@ final readonly class OffsetSides
         }
 
         return [null, INF];
+    }
+
+    /**
+     * Whether no axis has faces that look along it and faces that look back.
+     *
+     * @param  list<array{float, float, float}>  $axes
+     */
+    public function isSheet(array $axes): bool
+    {
+        foreach ($axes as $axis) {
+            if ($this->along($axis, [])[0] !== null) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /**

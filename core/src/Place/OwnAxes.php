@@ -41,6 +41,68 @@ final readonly class OwnAxes
     }
 
     /**
+     * The axes of a sheet, whose faces all look about one way: along which its slopes differ most, across that, and the way it looks.
+     *
+     * @return list<array{float, float, float}>
+     */
+    public function ofSlopes(): array
+    {
+        $n = $this->points->normals;
+        $up = self::unit([self::sum($n, 0), self::sum($n, 1), self::sum($n, 2)]) ?? [0.0, 0.0, 1.0];
+        $side = abs($up[0]) < 0.9 ? [1.0, 0.0, 0.0] : [0.0, 1.0, 0.0];
+        $first = self::unit(self::cross($up, $side)) ?? [0.0, 1.0, 0.0];
+        $second = self::cross($up, $first);
+        $a = $b = $c = 0.0;
+        for ($i = 0, $count = count($n); $i < $count; $i += 3) {
+            $x = $n[$i] * $first[0] + $n[$i + 1] * $first[1] + $n[$i + 2] * $first[2];
+            $y = $n[$i] * $second[0] + $n[$i + 1] * $second[1] + $n[$i + 2] * $second[2];
+            $a += $x * $x;
+            $b += $x * $y;
+            $c += $y * $y;
+        }
+        // The greater axis of the ellipse that the slopes fill.
+        $angle = atan2(2 * $b, $a - $c) / 2;
+        [$cos, $sin] = [cos($angle), sin($angle)];
+        $most = [$cos * $first[0] + $sin * $second[0], $cos * $first[1] + $sin * $second[1], $cos * $first[2] + $sin * $second[2]];
+
+        return [$most, self::cross($up, $most), $up];
+    }
+
+    /**
+     * @param  list<float>  $values
+     */
+    private static function sum(array $values, int $from): float
+    {
+        $sum = 0.0;
+        for ($i = $from, $count = count($values); $i < $count; $i += 3) {
+            $sum += $values[$i];
+        }
+
+        return $sum;
+    }
+
+    /**
+     * @param  array{float, float, float}  $a
+     * @param  array{float, float, float}  $b
+     * @return array{float, float, float}
+     */
+    private static function cross(array $a, array $b): array
+    {
+        return [$a[1] * $b[2] - $a[2] * $b[1], $a[2] * $b[0] - $a[0] * $b[2], $a[0] * $b[1] - $a[1] * $b[0]];
+    }
+
+    /**
+     * @param  array{float, float, float}  $vector
+     * @return array{float, float, float}|null
+     */
+    private static function unit(array $vector): ?array
+    {
+        $length = sqrt($vector[0] ** 2 + $vector[1] ** 2 + $vector[2] ** 2);
+
+        return $length > 1e-9 ? [$vector[0] / $length, $vector[1] / $length, $vector[2] / $length] : null;
+    }
+
+    /**
      * The direction that most of the low poly's area faces, either way, within 10°.
      *
      * @param  array{float, float, float}|null  $across  only directions at right angles to it

@@ -7,6 +7,7 @@ namespace Anvil\Tests\Place;
 use Anvil\Asset\RenamePlan;
 use Anvil\Geometry\Matrix;
 use Anvil\Geometry\Mesh;
+use Anvil\Geometry\SurfacePoints;
 use Anvil\Measures\Kind\Suffixes;
 use Anvil\Measures\Measures;
 use Anvil\Modelling\Polygons;
@@ -14,6 +15,7 @@ use Anvil\Modelling\Shapes;
 use Anvil\Pairing\SuffixGuess;
 use Anvil\Place\Offset;
 use Anvil\Place\OffsetSearch;
+use Anvil\Place\OwnAxes;
 use Anvil\Place\PlaceMend;
 use Anvil\Place\SizeFactor;
 use Anvil\Spatial\TriangleTree;
@@ -218,5 +220,72 @@ final class PlaceTest extends TestCase
         $shifted = $of(0.006);
         self::assertSame('shift', $shifted->kind());
         self::assertEqualsWithDelta([0.006, 0.0, 0.0], array_map(static fn (float $x): float => $x / $d, $shifted->shift), 0.0015);
+    }
+
+    /** A sheet has no sides that look back at each other: its slopes are held against each other. The turn that takes some of the shift away does not hide it. */
+    public function test_a_shift_of_a_wrinkled_sheet_is_told_by_its_slopes(): void
+    {
+        $sheet = static fn (int $cuts, float $high): Polygons => Shapes::sheet(4, 4, $cuts, $cuts)->mapped(static function (array $p) use ($high): array {
+            $drape = 0.9 * sin(0.65 * $p[0] + 0.2 * $p[2] + 1.3) + 0.3 * cos(0.8 * $p[2] - 0.3 * $p[0]);
+
+            return [$p[0], $drape + $high * (2 * sin(8 * $p[0] + 9 * sin($p[2])) + sin(12 * $p[2] + 3 * $p[0])), $p[2]];
+        })->triangulated();
+        $low = $sheet(28, 0.0)->mesh();
+        $d = $low->bounds()?->diagonal() ?? 0.0;
+        $of = static function (array $shift) use ($low, $sheet, $d): Offset {
+            $high = $sheet(160, 0.015)->moved($shift[0] * $d, $shift[1] * $d, $shift[2] * $d)->mesh();
+
+            return OffsetSearch::of([$low], TriangleTree::of($high->positions, $high->triangles)) ?? self::fail('nothing was met');
+        };
+        self::assertSame(0.0, $of([0.0, 0.0, 0.0])->share());
+        foreach ([0.003, 0.006] as $by) {
+            $shifted = $of([$by, 0.0, 0.0]);
+            self::assertSame('shift', $shifted->kind());
+            self::assertEqualsWithDelta($by, $shifted->shift[0] / $d, 0.25 * $by);
+        }
+        // How far it stands out along the way it looks cannot be known: cloth is thicker there.
+        self::assertSame(0.0, $of([0.0, 0.006, 0.0])->share());
+    }
+
+    public function test_planks_on_one_slope_of_a_roof_are_no_offset(): void
+    {
+        $roof = static fn (int $cuts): Polygons => Shapes::sheet(4, 4, $cuts, $cuts)->mapped(static fn (array $p): array => [$p[0], -0.4 * abs($p[0]), $p[2]])->triangulated();
+        $planks = $roof(32)->mapped(static fn (array $p): array => $p[0] > 0.0 ? [$p[0], $p[1] + 0.04, $p[2]] : $p);
+        $of = static fn (Polygons $high): ?Offset => OffsetSearch::of([$roof(16)->mesh()], TriangleTree::of($high->mesh()->positions, $high->mesh()->triangles));
+        self::assertSame(0.0, $of($planks)?->share());
+        self::assertEqualsWithDelta(0.03, $of($roof(32)->moved(0.03, 0, 0))->shift[0] ?? 0.0, 1e-3);
+    }
+
+    public function test_the_axes_of_a_sheet_are_its_slopes_and_the_way_it_looks(): void
+    {
+        $mesh = Shapes::sheet(4, 4, 40, 40)->mapped(static fn (array $p): array => [$p[0], 0.3 * sin(2 * $p[0]), $p[2]])->turned(1, 30)->triangulated()->mesh();
+        [$most, $least, $up] = (new OwnAxes(SurfacePoints::of([$mesh], 2000)))->ofSlopes();
+        // Turned by 30° about y, z lies along (sin 30°, 0, cos 30°): nothing slopes that way.
+        self::assertEqualsWithDelta(0.0, $most[0] * sin(M_PI / 6) + $most[2] * cos(M_PI / 6), 1e-2);
+        self::assertEqualsWithDelta(1.0, abs($least[0] * sin(M_PI / 6) + $least[2] * cos(M_PI / 6)), 1e-3);
+        // The mean slope is 0.6 · sin(4) / 4.
+        self::assertEqualsWithDelta(atan(0.6 * sin(4.0) / 4), -asin($up[0] * cos(M_PI / 6) - $up[2] * sin(M_PI / 6)), 0.02);
+        self::assertEqualsWithDelta(0.0, $most[0] * $up[0] + $most[1] * $up[1] + $most[2] * $up[2], 1e-9);
+    }
+
+    public function test_quarters_of_the_faces_share_none_and_leave_none_out(): void
+    {
+        $points = SurfacePoints::of([Shapes::sheet(1, 1, 28, 28)->triangulated()->mesh()], 4000);
+        $seen = [];
+        for ($k = 0; $k < 4; $k++) {
+            $own = $points->onEvery(4, $k);
+            self::assertEqualsWithDelta(1000, $own->count(), 60);
+            self::assertCount(3 * $own->count(), $own->at);
+            foreach (array_unique($own->triangles) as $triangle) {
+                self::assertArrayNotHasKey($triangle, $seen);
+                $seen[$triangle] = $k;
+            }
+            // No column of the grid is of one quarter.
+            self::assertCount(28, array_unique(array_map(static fn (int $triangle): int => intdiv($triangle, 2) % 28, $own->triangles)));
+        }
+        self::assertCount(count(array_unique($points->triangles)), $seen);
+        foreach ($seen as $triangle => $k) {
+            self::assertSame($k, $seen[$triangle ^ 1] ?? $k, 'the halves of a quad are of one quarter');
+        }
     }
 }

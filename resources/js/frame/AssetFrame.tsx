@@ -15,7 +15,7 @@ import { Surface } from '../surface/Surface';
 import { Stand } from '../stand/Stand';
 import type { Mode } from '../theme';
 import { Bar } from './Bar';
-import { causesOf, choiceOf, linesOf, step } from './causes';
+import { causesOf, choiceOf, linesOf, showsNotes, step } from './causes';
 import { DeliveryBar } from './DeliveryBar';
 import { Findings } from './Findings';
 import { App } from './looks';
@@ -137,7 +137,8 @@ function useKeys(delivery: Delivery | undefined, station: string, base: string, 
             }
             const number = Number(event.key);
             const to = number >= 1 ? delivery.stations[number - 1] : undefined;
-            const lines = linesOf(causesOf(delivery, station), frame.open);
+            const told = causesOf(delivery, station);
+            const lines = linesOf(told, frame.open, showsNotes(told, frame.open, selection));
             if (to) {
                 void navigate(`${base}/${to.key}${search}`);
             } else if ((event.key === 'j' || event.key === 'k') && frame.control.walk) {

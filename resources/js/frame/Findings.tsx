@@ -4,7 +4,7 @@ import ButtonBase from '@mui/material/ButtonBase';
 import { useEffect, useRef } from 'react';
 import type { Delivery } from '../api/client';
 import { SendBackButton } from '../findings/SendBack';
-import { causesOf, choiceOf, extent, isChosen, linesOf, severityOf, type Line } from './causes';
+import { causesOf, choiceOf, extent, isChosen, isNote, linesOf, NOTES, severityOf, showsNotes, type Line } from './causes';
 import { Checks } from './Checks';
 import { Detail } from './Detail';
 import { plural, whole } from './format';
@@ -121,22 +121,38 @@ export function Findings({
     const selection = useSelection();
     const stand = useStand();
     const told = causesOf(delivery, station);
-    const lines = linesOf(told, open);
+    const notes = told.filter(isNote);
+    const isOpen = showsNotes(told, open, selection);
+    const lines = linesOf(told, open, isOpen);
+    const list = (label: string, own: Line[]) => (
+        <Box component="ul" aria-label={label} sx={{ listStyle: 'none', m: 0, p: 0 }}>
+            {own.map((line) => (
+                <Row
+                    key={line.member ? `member ${line.member.id}` : line.told.id}
+                    line={line}
+                    chosen={isChosen(line, selection)}
+                    open={open.has(line.told.id)}
+                    delivery={delivery}
+                    onChoose={() => {
+                        selection.select(choiceOf(line));
+                        stand.flyTo();
+                    }}
+                    onOpen={(to) => onOpen(line.told.id, to)}
+                />
+            ))}
+        </Box>
+    );
     const goesOn = !['done', 'failed', 'cancelled'].includes(delivery.state);
-    const many = told.filter((one) => one.members.length > 1);
+    const faults = told.filter((one) => !isNote(one));
+    const findings = faults.reduce((sum, one) => sum + one.members.length, 0);
     const heading =
-        told.length === 0
-            ? goesOn
-                ? 'Nothing found so far'
-                : 'No findings here'
-            : `${plural(told.length, 'cause')}${
-                  many.length > 0 || told.length > 1
-                      ? `, ${plural(
-                            told.reduce((sum, one) => sum + one.members.length, 0),
-                            'finding',
-                        )}`
-                      : ''
-              }${goesOn ? ' so far' : station === 'hand-off' ? ' in all' : ''}`;
+        faults.length > 0
+            ? `${plural(faults.length, 'cause')}${findings > 1 ? `, ${plural(findings, 'finding')}` : ''}${goesOn ? ' so far' : station === 'hand-off' ? ' in all' : ''}`
+            : goesOn
+              ? 'Nothing found so far'
+              : notes.length > 0
+                ? 'No blockers and no cautions here'
+                : 'No findings here';
     return (
         <Box
             component="section"
@@ -182,22 +198,30 @@ export function Findings({
             </Box>
             {!folded && (
                 <Box sx={{ overflowY: 'auto', px: '14px', pb: 1 }} tabIndex={0} role="region" aria-label="list of findings">
-                    <Box component="ul" aria-label="causes" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-                        {lines.map((line) => (
-                            <Row
-                                key={line.member ? `member ${line.member.id}` : line.told.id}
-                                line={line}
-                                chosen={isChosen(line, selection)}
-                                open={open.has(line.told.id)}
-                                delivery={delivery}
-                                onChoose={() => {
-                                    selection.select(choiceOf(line));
-                                    stand.flyTo();
-                                }}
-                                onOpen={(to) => onOpen(line.told.id, to)}
-                            />
-                        ))}
-                    </Box>
+                    {list(
+                        'causes',
+                        lines.filter((line) => !isNote(line.told)),
+                    )}
+                    {notes.length > 0 && (
+                        <Button
+                            variant="text"
+                            aria-expanded={isOpen}
+                            sx={{ display: 'block', my: 0.5 }}
+                            onClick={() => {
+                                onOpen(NOTES, !isOpen);
+                                if (isOpen && lines.some((line) => isNote(line.told) && isChosen(line, selection))) {
+                                    selection.select({});
+                                }
+                            }}
+                        >
+                            {plural(notes.length, 'note')} {isOpen ? '▴' : '▾'}
+                        </Button>
+                    )}
+                    {isOpen &&
+                        list(
+                            'notes',
+                            lines.filter((line) => isNote(line.told)),
+                        )}
                     <Checks delivery={delivery} station={station} quiet={told.length === 0} />
                 </Box>
             )}

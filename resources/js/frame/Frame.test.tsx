@@ -6,7 +6,7 @@ import { ApiError, patience, rest, type At } from '../api/client';
 import { gauge, lantern, serve, show, winch } from '../testing/screen';
 import { hitsOf } from './SearchDialog';
 import { AssetFrame } from './AssetFrame';
-import { causesOf, choiceOf, extent, linesOf, step, type Line, type Told } from './causes';
+import { causesOf, choiceOf, extent, isNote, linesOf, NOTES, showsNotes, step, type Line, type Told } from './causes';
 import { Findings } from './Findings';
 import { mendOf } from './mends';
 import { Lost, NoticeProvider, useNotice } from './Notice';
@@ -125,6 +125,31 @@ describe('findings', () => {
         expect(queryByText('float_low has no normals')).toBeNull();
     });
 
+    it('keeps notes folded until they are wanted', async () => {
+        const delivery = gauge();
+        const note = delivery.causes.find((one) => one.station === 'sets' && one.severity === 'note');
+        const { getByRole, getByText, queryByText, user, onOpen } = listed(delivery, 'sets');
+        expect(getByText('No blockers and no cautions here')).toBeDefined();
+        expect(queryByText(note?.message ?? '')).toBeNull();
+        await user.click(getByRole('button', { name: '1 note ▾' }));
+        expect(onOpen).toHaveBeenLastCalledWith(NOTES, true);
+        await user.click(getByText(note?.message ?? ''));
+        // Folding them takes the chosen one with it.
+        await user.click(getByRole('button', { name: '1 note ▴' }));
+        expect(queryByText(note?.message ?? '')).toBeNull();
+        expect(getByText('No blockers and no cautions here')).toBeDefined();
+    });
+
+    it('shows a note that is chosen, notes last', () => {
+        const told = causesOf(gauge(), 'surface');
+        const note = told.find(isNote) as Told;
+        const nothing = { finding: null, cause: null };
+        expect([showsNotes(told, new Set(), nothing), showsNotes(told, new Set([NOTES]), nothing)]).toEqual([false, true]);
+        expect([showsNotes(told, new Set(), { finding: note.id, cause: null }), showsNotes(told, new Set(), { finding: null, cause: note.id })]).toEqual([true, true]);
+        expect(linesOf(told, new Set(), true).map((line) => isNote(line.told))).toEqual([false, false, false, false, true, true]);
+        expect(linesOf(told, new Set(), false)).toHaveLength(4);
+    });
+
     it('opens and closes by the arrow keys, and folds away', async () => {
         const { getByText, onOpen, onFold, getByRole, user } = listed(three(), 'intake');
         getByText(/^3 parts of gauge_low/)
@@ -212,8 +237,8 @@ describe('what mends a cause at once', () => {
 describe('lines of findings', () => {
     it('are walked cause by cause, and member by member where one is open', () => {
         const told = causesOf(three(), 'intake');
-        const closed = linesOf(told, new Set());
-        const open = linesOf(told, new Set([900]));
+        const closed = linesOf(told, new Set(), false);
+        const open = linesOf(told, new Set([900]), false);
         expect([closed.length, open.length]).toEqual([1, 4]);
         const nothing = { finding: null, cause: null };
         expect(choiceOf(step(open, nothing, 1) as Line)).toEqual({ cause: 900 });

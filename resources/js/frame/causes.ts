@@ -45,9 +45,21 @@ export const extent = (told: Told): string => {
 /** A line of the list: a cause, or a member of one that is open. */
 export type Line = { told: Told; member: Finding | null };
 
-/** The lines that are seen: every cause, and under those that are open their members. */
-export const linesOf = (all: Told[], open: ReadonlySet<number>): Line[] =>
-    all.flatMap((told): Line[] => [{ told, member: null }, ...(told.members.length > 1 && open.has(told.id) ? told.members.map((member): Line => ({ told, member })) : [])]);
+/** Stands for the notes among what is open: they are folded until somebody wants them. */
+export const NOTES = -1;
+
+export const isNote = (told: Told): boolean => severityOf(told.cause) === 'note';
+
+/** Whether the notes are seen: unfolded, or one of them is chosen. */
+export const showsNotes = (all: Told[], open: ReadonlySet<number>, selection: Pick<Selection, 'finding' | 'cause'>): boolean =>
+    open.has(NOTES) || all.some((told) => isNote(told) && (told.id === selection.cause || told.members.some((one) => one.id === selection.finding)));
+
+/** The lines that are seen: every cause, notes last where they are shown, and under those that are open their members. */
+export const linesOf = (all: Told[], open: ReadonlySet<number>, notes: boolean): Line[] =>
+    [...all.filter((told) => !isNote(told)), ...(notes ? all.filter(isNote) : [])].flatMap((told): Line[] => [
+        { told, member: null },
+        ...(told.members.length > 1 && open.has(told.id) ? told.members.map((member): Line => ({ told, member })) : []),
+    ]);
 
 /** Whether a line is the one that is chosen. */
 export const isChosen = (line: Line, selection: Pick<Selection, 'finding' | 'cause'>): boolean =>

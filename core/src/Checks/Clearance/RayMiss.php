@@ -100,6 +100,9 @@ final class RayMiss implements Check
         if ($ending['left'] >= $share - 1e-12 || ($ending['out'] <= $reach->out && $ending['in'] <= $reach->in)) {
             return "no reach ends these misses; $open";
         }
+        if ($ending['left'] > $share / 2) {
+            return "no reach ends half of these misses; $open";
+        }
         $raise = 'raise the reach to '.Words::length($ending['out'], $asset).' out and '.Words::length($ending['in'], $asset).' in';
 
         return $ending['left'] > $limit ? "$raise, which ends all but ".Words::percent($ending['left'])."; no reach ends the rest, where $open" : "$raise: there these misses end";

@@ -222,6 +222,24 @@ final class PlaceTest extends TestCase
         self::assertEqualsWithDelta([0.006, 0.0, 0.0], array_map(static fn (float $x): float => $x / $d, $shifted->shift), 0.0015);
     }
 
+    /** A block of twelve faces has too few for quarters that share none: its sides are asked by points. */
+    public function test_a_shift_of_a_block_under_relief_is_found_by_quarters_of_its_points(): void
+    {
+        $rough = static fn (float $shift): Mesh => Shapes::box(1, 1.6, 0.8, 40)->mapped(static function (array $p) use ($shift): array {
+            $w = 1 + 0.03 * sin(31 * $p[0] + 17 * $p[1] + 1) * sin(23 * $p[2] + 11 * $p[1]);
+
+            return [$p[0] * $w + $shift, $p[1] * $w, $p[2] * $w];
+        })->triangulated()->mesh();
+        $low = Shapes::box(1, 1.6, 0.8)->triangulated()->mesh();
+        $of = static function (float $shift) use ($low, $rough): Offset {
+            $high = $rough($shift);
+
+            return OffsetSearch::of([$low], TriangleTree::of($high->positions, $high->triangles)) ?? self::fail('nothing was met');
+        };
+        self::assertSame(0.0, $of(0.0)->share());
+        self::assertEqualsWithDelta([0.012, 0.0, 0.0], $of(0.012)->shift, 0.003);
+    }
+
     /** A sheet has no sides that look back at each other: its slopes are held against each other. The turn that takes some of the shift away does not hide it. */
     public function test_a_shift_of_a_wrinkled_sheet_is_told_by_its_slopes(): void
     {

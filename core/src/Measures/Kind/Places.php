@@ -27,7 +27,7 @@ final class Places extends SetMeasure implements Renamable
 
     public function revision(): int
     {
-        return 1;
+        return 2;
     }
 
     public function words(Subject $subject): string

@@ -160,13 +160,11 @@ function isSeen(x, y, z, f) {
     });
 }
 
+const spanClosed = (set) => report.findings.filter((one) => one.code === 'span-closed' && one.subject.set === set.name);
+
 /** The same, kept: the same rays at the same reach meet the same. */
 function met(set) {
-    const key = hashOf(
-        ownText,
-        meshesText,
-        JSON.stringify([set.name, set.low, set.high, set.recommended, set.needed, report.findings.some((one) => one.code === 'span-closed' && one.subject.set === set.name)]),
-    );
+    const key = hashOf(ownText, meshesText, JSON.stringify([set.name, set.low, set.high, set.recommended, set.needed, spanClosed(set).length]));
     const path = keptIn ? join(keptIn, key) : null;
     if (path !== null && existsSync(path)) return JSON.parse(readFileSync(path, 'utf8'));
     seed = parseInt(key.slice(0, 7), 16);
@@ -180,6 +178,14 @@ function met(set) {
     return truth;
 }
 
+/** What each triangle covers of the page, or of space where there are no UVs. */
+const sizesOf = (s) =>
+    s.areas.map((area, t) => {
+        if (!s.uv) return area;
+        const [a, b, c] = [0, 1, 2].map((k) => 2 * s.index[3 * t + k]);
+        return area > 0 ? Math.abs((s.uv[b] - s.uv[a]) * (s.uv[c + 1] - s.uv[a + 1]) - (s.uv[c] - s.uv[a]) * (s.uv[b + 1] - s.uv[a + 1])) : 0;
+    });
+
 /** The surfaces of a set, and how its low area is spread over the page. */
 function sceneOf(set) {
     const lows = pair.low.filter((part) => set.low.includes(part.name));
@@ -188,11 +194,7 @@ function sceneOf(set) {
     const s = surface(lows);
     const d = new THREE.Box3().setFromArray(s.p).getSize(new THREE.Vector3()).length();
     const high = surface(highs);
-    const size = s.areas.map((area, t) => {
-        if (!s.uv) return area;
-        const [a, b, c] = [0, 1, 2].map((k) => 2 * s.index[3 * t + k]);
-        return area > 0 ? Math.abs((s.uv[b] - s.uv[a]) * (s.uv[c + 1] - s.uv[a + 1]) - (s.uv[c] - s.uv[a]) * (s.uv[b + 1] - s.uv[a + 1])) : 0;
-    });
+    const size = sizesOf(s);
     return { lows, s, d, dirs: directions(lows), high, highTree: tree(high), ownTree: tree(s), size, total: size.reduce((sum, one) => sum + one, 0) };
 }
 
@@ -347,8 +349,7 @@ function shoot(set) {
         };
         if (isClear(truth(4))) break;
     }
-    const isTold = report.findings.some((finding) => finding.code === 'span-closed' && finding.subject.set === set.name);
-    return { ...truth(3), rays, isOpen: isOpen(lows), best: isTold ? bestBySweep(scene) : null };
+    return { ...truth(3), rays, isOpen: isOpen(lows), best: spanClosed(set).length > 0 ? bestBySweep(scene) : null };
 }
 
 /** A share of all with as many standard errors, and a tenth for the share that is seen. */
@@ -366,16 +367,10 @@ function isClear({ miss, wrong, gap, clipped }) {
 /** Shares of each low part's seen area from which rays run within 3° of the surface. */
 function grazing(set) {
     const out = {};
-    const parts = pair.low.filter((part) => set.low.includes(part.name));
-    const dirs = directions(parts);
-    let first = 0;
-    for (const part of parts) {
+    for (const part of pair.low.filter((one) => set.low.includes(one.name))) {
         const s = surface([part]);
-        const size = s.areas.map((area, t) => {
-            if (!s.uv) return area;
-            const [a, b, c] = [0, 1, 2].map((k) => 2 * s.index[3 * t + k]);
-            return area > 0 ? Math.abs((s.uv[b] - s.uv[a]) * (s.uv[c + 1] - s.uv[a + 1]) - (s.uv[c] - s.uv[a]) * (s.uv[b + 1] - s.uv[a + 1])) : 0;
-        });
+        const dirs = directions([part]);
+        const size = sizesOf(s);
         const total = size.reduce((sum, one) => sum + one, 0);
         const rays = 40_000;
         let [seenAlong, asked, seen] = [0, 0, 0];
@@ -386,16 +381,11 @@ function grazing(set) {
             for (let k = 0; k < rays; k++) {
                 const at = ((k + random()) / rays) * total;
                 while (sum < at && t < size.length - 1) sum += size[++t];
-                let [v, w] = [random(), random()];
-                if (v + w > 1) [v, w] = [1 - v, 1 - w];
-                const u = 1 - v - w;
-                const d = 3 * 3 * (first + t);
-                const n = [0, 1, 2].map((c) => u * dirs[d + c] + v * dirs[d + 3 + c] + w * dirs[d + 6 + c]);
-                const f = [s.normals[3 * t], s.normals[3 * t + 1], s.normals[3 * t + 2]];
-                const runsAlong = Math.abs(n[0] * f[0] + n[1] * f[1] + n[2] * f[2]) <= 0.05 * Math.hypot(...n);
+                const place = placeOn({ s, dirs }, t);
+                const runsAlong = isAlong(place);
                 const isAsked = k % every === 0;
                 if (!runsAlong && !isAsked) continue;
-                const [x, y, z] = [0, 1, 2].map((c) => u * s.p[3 * s.index[3 * t] + c] + v * s.p[3 * s.index[3 * t + 1] + c] + w * s.p[3 * s.index[3 * t + 2] + c]);
+                const { x, y, z, f } = place;
                 const visible = isSeen(x, y, z, f);
                 along += runsAlong ? 1 : 0;
                 if (runsAlong) seenAlong += visible ? 1 : 0;
@@ -408,7 +398,6 @@ function grazing(set) {
         }
         const all = Math.max(1, (rays * seen) / Math.max(1, asked));
         out[part.name] = shareOf(seenAlong, all, 3);
-        first += s.index.length / 3;
     }
     return out;
 }
@@ -451,7 +440,7 @@ for (const set of report.sets) {
     const wrong = verdict(truth.wrong, 0.005, 0.0005);
     hold('span-closed', wrong === 'none' ? 'none' : 'any');
     if (truth.wrong.p - truth.wrong.e > 0.02 && told('span-closed', set.name).length === 0) missed.push({ code: 'span-closed', set: set.name, truth });
-    for (const finding of truth.best === null ? [] : report.findings.filter((one) => one.code === 'span-closed' && one.subject.set === set.name)) {
+    for (const finding of truth.best === null ? [] : spanClosed(set)) {
         judged++;
         if (finding.measure.value > truth.best.p + truth.best.e + 0.0005) wrongly.push({ code: 'span-closed', set: set.name, truth: truth.best, message: finding.message });
     }

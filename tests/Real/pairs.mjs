@@ -161,6 +161,17 @@ export const pairs = {
         const four = (wheel) => ['fr', 'rr', 'fl', 'rl'].map((place, i) => ({ ...M.moved(i < 2 ? wheel : mirrored(wheel), [0, i % 2 ? -40 : 40, 0]), name: `wheel_${place}` }));
         return { low: shadeAll(role([bodyLow, ...four(wheelLow)], 'low'), 40), high: shadeAll(role([bodyHigh, ...four(wheelHigh)], 'high'), 30), endings: ['obj', 'obj'], choices: { mirrored: ['wheel_*'] } };
     },
+    /** The same cart, of which nobody said that its wheels share their place. */
+    async rover() {
+        return { ...(await pairs.cart()), choices: undefined };
+    },
+    /** Six panels on three strips of one page, two on each. */
+    async trim() {
+        const [one] = await M.unwrap([box('panel', [0, 0, 0], [2, 3, 0.4])]);
+        const at = (panel) => Array.from({ length: 6 }, (_, i) => ({ ...M.moved(panel, [2.4 * i, 0, 0]), name: `panel_${String.fromCharCode(97 + i)}` }));
+        const low = at(one).map((panel, i) => ({ ...panel, uvs: panel.uvs.map((x, k) => (k % 2 === 1 ? (x + (i % 3)) / 3 : x)) }));
+        return { low: shadeAll(role(low, 'low'), 40), high: shadeAll(role(at(subdivided([box('panel', [0, 0, 0], [2, 3, 0.4])], 2, 60)[0]), 'high'), 40), endings: ['glb', 'glb'] };
+    },
     /** 120 screws of one shape in a plate, in one part. */
     async screws() {
         const cad = await S.cad();

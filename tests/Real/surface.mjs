@@ -113,6 +113,33 @@ function covered(one, two) {
     return hits / 40_000;
 }
 
+/** L2 stretch of a part (Sander, Snyder, Gortler, Hoppe, SIGGRAPH 2001) by the Jacobian of each triangle, 1 for what is evenly scaled; island by island, weighted by area. */
+function stretchOf(part) {
+    const { islands, uv } = laid(part);
+    let [all, squares] = [0, 0];
+    for (const { triangles } of islands) {
+        let [area, uvArea, sum] = [0, 0, 0];
+        for (const t of triangles) {
+            const [a, b, c] = [0, 1, 2].map((k) => uv(3 * t + k));
+            const [p, q, r] = [0, 1, 2].map((k) => [0, 1, 2].map((x) => part.positions[3 * part.indices[3 * t + k] + x]));
+            const [e, f] = [q.map((x, k) => x - p[k]), r.map((x, k) => x - p[k])];
+            const [m, n, o, w] = [b[0] - a[0], c[0] - a[0], b[1] - a[1], c[1] - a[1]];
+            const det = m * w - n * o;
+            const own = Math.hypot(e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]) / 2;
+            if (!(own > 0) || Math.abs(det) < 1e-12) continue;
+            const du = e.map((x, k) => (x * w - f[k] * o) / det);
+            const dv = e.map((x, k) => (f[k] * m - x * n) / det);
+            sum += (own * (du.reduce((s, x) => s + x * x, 0) + dv.reduce((s, x) => s + x * x, 0))) / 2;
+            area += own;
+            uvArea += Math.abs(det) / 2;
+        }
+        if (area === 0) continue;
+        squares += (sum * uvArea) / area;
+        all += area;
+    }
+    return Math.sqrt(squares / all);
+}
+
 /**
  * @param {{low: object[], high: object[]}} pair
  * @returns {boolean | null}
@@ -136,9 +163,12 @@ export function surfaceTruth(pair, finding) {
         case 'uv-degenerate':
             return islands.some((island) => island.triangles.length > 0) && part.indices.length > 0;
         case 'uv-padding':
-            return near(part, other, finding.measure.value / SIZE + 1e-6) && (part === other || !near(part, other, Math.max(0, 0.9 * (finding.measure.value / SIZE) - 1e-5)));
+            // Of parts that lie on each other the gap is between islands that do not.
+            return near(part, other, finding.measure.value / SIZE + 1e-6) && (part === other || !near(part, other, Math.max(0, 0.9 * (finding.measure.value / SIZE) - 1e-5)) || covered(part, other) > 0);
         case 'uv-overlap':
             return finding.measure.value < 0.002 ? null : Math.abs(covered(part, other) - finding.measure.value) < Math.max(0.003, 0.3 * finding.measure.value) || finding.measure.value > 0.3;
+        case 'uv-stretch':
+            return Math.abs(stretchOf(part) - finding.measure.value) < 0.01 * finding.measure.value;
         case 'texel-density': {
             const all = pair.low.flatMap((one) => (one.uvs.length ? laid(one).islands : [])).filter((one) => one.uvArea > 0 && one.area > 0).map((one) => [SIZE * Math.sqrt(one.uvArea / one.area), one.area]).sort((a, b) => a[0] - b[0]);
             const half = all.reduce((sum, [, area]) => sum + area, 0) / 2;

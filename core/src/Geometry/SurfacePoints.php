@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Anvil\Geometry;
 
+use Closure;
+
 /**
  * Points spread over meshes by 3D area: the same ones on every run (additive recurrence on the plastic number, M. Roberts, "The
  * Unreasonable Effectiveness of Quasirandom Sequences", 2018).
@@ -94,14 +96,7 @@ final readonly class SurfacePoints
     /** One in so many of them, from a number on. */
     public function every(int $step, int $from): self
     {
-        $at = $normals = $triangles = [];
-        for ($i = $from, $count = count($this->triangles); $i < $count; $i += $step) {
-            array_push($at, ...array_slice($this->at, 3 * $i, 3));
-            array_push($normals, ...array_slice($this->normals, 3 * $i, 3));
-            $triangles[] = $this->triangles[$i];
-        }
-
-        return new self($at, $normals, $triangles);
+        return $this->only(static fn (int $i): bool => $i % $step === $from);
     }
 
     /**
@@ -110,12 +105,23 @@ final readonly class SurfacePoints
      */
     public function onEvery(int $step, int $from): self
     {
+        return $this->only(static function (int $i, int $triangle) use ($step, $from): bool {
+            $turn = intdiv($triangle, 2) * 0.6180339887498949;
+
+            return (int) (($turn - floor($turn)) * $step) === $from;
+        });
+    }
+
+    /**
+     * @param  Closure(int, int): bool  $holds  of the number of a point and its triangle
+     */
+    private function only(Closure $holds): self
+    {
         $at = $normals = $triangles = [];
         foreach ($this->triangles as $i => $triangle) {
-            $turn = intdiv($triangle, 2) * 0.6180339887498949;
-            if ((int) (($turn - floor($turn)) * $step) === $from) {
-                array_push($at, ...array_slice($this->at, 3 * $i, 3));
-                array_push($normals, ...array_slice($this->normals, 3 * $i, 3));
+            if ($holds($i, $triangle)) {
+                array_push($at, $this->at[3 * $i], $this->at[3 * $i + 1], $this->at[3 * $i + 2]);
+                array_push($normals, $this->normals[3 * $i], $this->normals[3 * $i + 1], $this->normals[3 * $i + 2]);
                 $triangles[] = $triangle;
             }
         }

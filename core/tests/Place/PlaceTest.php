@@ -240,6 +240,19 @@ final class PlaceTest extends TestCase
         self::assertEqualsWithDelta([0.012, 0.0, 0.0], $of(0.012)->shift, 0.003);
     }
 
+    /** A coarse hull lies inside its fine one by about as much on every side: no scale. A larger one stands out in proportion. */
+    public function test_an_egg_that_coarse_faces_shrink_is_not_scaled(): void
+    {
+        $egg = static fn (int $rings, int $sides): Polygons => Shapes::sphere(1, $rings, $sides)->mapped(static fn (array $p): array => [$p[0], 1.6 * $p[1], 1.3 * $p[2]])->triangulated();
+        $of = static function (Polygons $high) use ($egg): Offset {
+            $mesh = $high->mesh();
+
+            return OffsetSearch::of([$egg(10, 24)->mesh()], TriangleTree::of($mesh->positions, $mesh->triangles)) ?? self::fail('nothing was met');
+        };
+        self::assertSame('none', $of($egg(80, 120))->kind());
+        self::assertEqualsWithDelta(1.05, $of($egg(10, 24)->scaled(1.05, 1.05, 1.05))->scale, 1e-3);
+    }
+
     /** A sheet has no sides that look back at each other: its slopes are held against each other. The turn that takes some of the shift away does not hide it. */
     public function test_a_shift_of_a_wrinkled_sheet_is_told_by_its_slopes(): void
     {

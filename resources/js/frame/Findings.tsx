@@ -177,7 +177,7 @@ export function Findings({
                     className="soft"
                     sx={{ flex: '1 1 0', height: '1.6em', overflow: 'hidden', display: 'flex', flexWrap: 'wrap', justifyContent: 'flex-end', columnGap: '14px' }}
                 >
-                    {told.length > 0 && !folded && (
+                    {lines.length > 0 && !folded && (
                         <>
                             <span>
                                 <kbd>J</kbd> <kbd>K</kbd> walk

@@ -7,11 +7,12 @@
  */
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { load } from './store.mjs';
-import { SURFACE, surfaceTruth } from './surface.mjs';
+import { bowsOf } from './rim.mjs';
+import { overlapping, SURFACE, surfaceTruth, uvAreaOf } from './surface.mjs';
 
 const RAYS = 200_000;
 /** A set is looked at in so many passes over its whole surface, up to all rays; fewer where every answer is clear by four standard errors. */
@@ -469,6 +470,13 @@ for (const finding of given) {
     } else if (finding.code === 'low-margin') {
         judged++;
         if (!isOpen([part])) wrongly.push({ code: finding.code, part: part.name, message: finding.message });
+    } else if (finding.code === 'rim-wave') {
+        judged++;
+        const set = report.sets.find((one) => one.low.includes(part.name));
+        const { d, highTree } = sceneOf(set);
+        const bows = bowsOf(part, welded(part), highTree, d, (t, size) => (size * Math.sqrt(uvAreaOf(part, t) / (Math.hypot(...normalOf(part.positions, part.indices, 3 * t)) / 2))));
+        if (!bows.some((bow) => Math.abs(bow - finding.measure.value) < 0.15 * finding.measure.value))
+            wrongly.push({ code: finding.code, part: part.name, message: finding.message, truth: { most: Math.max(0, ...bows) } });
     } else if (SURFACE.includes(finding.code)) {
         const truth = surfaceTruth(pair, finding);
         judged += truth === null ? 0 : 1;
@@ -478,6 +486,21 @@ for (const finding of given) {
         judged++;
         if (!(process.env.ANVIL_MAY ?? '').split(',').includes(finding.code)) wrongly.push({ code: finding.code, subject: finding.subject, message: finding.message });
     }
+}
+// Which parts lie on each other, all of them, and how many the cause says they are.
+const choices = join(dirname(meshes), 'choices.json');
+const shared = existsSync(choices) ? (JSON.parse(readFileSync(choices, 'utf8')).mirrored ?? []).map((pattern) => new RegExp(`^${pattern.replaceAll('*', '.*')}$`)) : [];
+const pairsOf = overlapping(pair, (name) => shared.some((pattern) => pattern.test(name.replace(/_low$/, ''))));
+for (const [one, two] of pairsOf) {
+    judged++;
+    const names = [one, two].sort().join();
+    if (!told('uv-overlap').some(({ subject }) => [subject.part, subject.other ?? subject.part].sort().join() === names)) missed.push({ code: 'uv-overlap', part: one, truth: { other: two } });
+}
+const many = told('uv-overlap').filter((finding) => finding.measure.value < 0.001).length === 0 && new Set(pairsOf.flat()).size;
+const counts = report.causes.filter((cause) => cause.code === 'uv-overlap').map((cause) => /^([\d,]+) parts/.exec(cause.message));
+if (many && counts.length === 1 && counts[0] !== null) {
+    judged++;
+    if (Number(counts[0][1].replaceAll(',', '')) !== many) wrongly.push({ code: 'uv-overlap', truth: { parts: many }, message: counts[0].input });
 }
 for (const part of pair.low) {
     judged++;

@@ -5,10 +5,10 @@ export function store(path, { low, high }) {
     const blocks = [];
     const head = {};
     for (const [side, parts] of Object.entries({ low, high })) {
-        head[side] = parts.map(({ name, positions, indices, uvs, cornerNormals }) => {
+        head[side] = parts.map(({ name, cut, positions, indices, uvs, cornerNormals }) => {
             const lists = [Float32Array.from(positions), Uint32Array.from(indices), Float32Array.from(uvs ?? []), Float32Array.from(cornerNormals ?? [])];
             blocks.push(...lists.map((list) => Buffer.from(list.buffer)));
-            return { name, lengths: lists.map((list) => list.length) };
+            return { name, cut: cut === true, lengths: lists.map((list) => list.length) };
         });
     }
     const text = JSON.stringify(head);
@@ -26,7 +26,7 @@ export function load(path) {
     };
     const out = {};
     for (const side of ['low', 'high']) {
-        out[side] = head[side].map(({ name, lengths: [p, i, u, n] }) => ({ name, positions: take(Float32Array, p), indices: take(Uint32Array, i), uvs: take(Float32Array, u), cornerNormals: take(Float32Array, n) }));
+        out[side] = head[side].map(({ name, cut, lengths: [p, i, u, n] }) => ({ name, cut, positions: take(Float32Array, p), indices: take(Uint32Array, i), uvs: take(Float32Array, u), cornerNormals: take(Float32Array, n) }));
     }
     return out;
 }

@@ -1,8 +1,10 @@
 /*
  * Whether what is said of UVs and hard edges is true, by brute force that shares nothing with the product: every pair of border segments, points thrown at the page.
- * null: not judged here (rims, outlines, details, which are held against closed forms in the core's own tests).
+ * null: not judged here (outlines, details, which are held against closed forms in the core's own tests).
  */
 const SIZE = 2048;
+/** Points of a page, along each of its sides, at which it is asked what covers them. */
+const POINTS = 200;
 
 function welds(part) {
     const at = new Map();
@@ -92,25 +94,53 @@ function near(one, two, within) {
     return false;
 }
 
+const uvArea = ([a, b, c]) => ((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])) / 2;
+const areaOf = ({ positions: p, indices }, t) => {
+    const [a, b, c] = [0, 1, 2].map((k) => 3 * indices[3 * t + k]);
+    const [e, f] = [b, c].map((q) => [0, 1, 2].map((x) => p[q + x] - p[a + x]));
+    return Math.hypot(e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]) / 2;
+};
+
 const inside = (x, y, [a, b, c]) => {
     const side = (p, q) => (q[0] - p[0]) * (y - p[1]) - (q[1] - p[1]) * (x - p[0]);
     const [s, t, u] = [side(a, b), side(b, c), side(c, a)];
     return (s > 0 && t > 0 && u > 0) || (s < 0 && t < 0 && u < 0);
 };
 
-/** Share of a page that two parts cover both, or one twice, by 40,000 points. */
-function covered(one, two) {
-    const triangles = (part) => laid(part).islands.flatMap((island) => island.triangles.map((t) => [0, 1, 2].map((k) => laid(part).uv(3 * t + k))));
-    const [a, b] = [triangles(one), one === two ? null : triangles(two)];
-    let hits = 0;
-    for (let i = 0; i < 200; i++) {
-        for (let j = 0; j < 200; j++) {
-            const [x, y] = [(i + 0.5) / 200, (j + 0.5) / 200];
-            const first = a.filter((t) => inside(x, y, t)).length;
-            hits += b === null ? (first > 1 ? 1 : 0) : first > 0 && b.some((t) => inside(x, y, t)) ? 1 : 0;
+/** How many triangles of a part cover each of 200 × 200 points of the page. */
+function coverage(part) {
+    const own = laid(part);
+    if (own.coverage) return own.coverage;
+    own.coverage = new Uint8Array(POINTS * POINTS);
+    const first = (x) => Math.max(0, Math.ceil(x * POINTS - 0.5));
+    const last = (x) => Math.min(POINTS - 1, Math.floor(x * POINTS - 0.5));
+    for (let t = 0; t < part.indices.length / 3; t++) {
+        const corners = [0, 1, 2].map((k) => own.uv(3 * t + k));
+        const [us, vs] = [corners.map(([u]) => u), corners.map(([, v]) => v)];
+        for (let i = first(Math.min(...us)); i <= last(Math.max(...us)); i++) {
+            for (let j = first(Math.min(...vs)); j <= last(Math.max(...vs)); j++) if (inside((i + 0.5) / POINTS, (j + 0.5) / POINTS, corners)) own.coverage[i * POINTS + j]++;
         }
     }
-    return hits / 40_000;
+    return own.coverage;
+}
+
+/** Share of a page that two parts cover both, or one twice. */
+function covered(one, two) {
+    const [a, b] = [coverage(one), coverage(two)];
+    return a.reduce((sum, n, i) => sum + (one === two ? n > 1 : n > 0 && b[i] > 0), 0) / a.length;
+}
+
+/** Names of low parts that lie on each other, or one on itself, over more than five times what passes; not those that share their place on purpose. */
+export function overlapping(pair, shared) {
+    const parts = pair.low.filter((part) => part.uvs.length && !shared(part.name));
+    return parts.flatMap((one, i) => parts.slice(i).filter((two) => one.cut === two.cut && covered(one, two) > 0.001).map((two) => [one.name, two.name]));
+}
+
+export const uvAreaOf = (part, t) => Math.abs(uvArea([0, 1, 2].map((k) => laid(part).uv(3 * t + k))));
+
+/** Triangles with area on the model and less than this of the page. */
+function flat(part, least) {
+    return laid(part).islands.reduce((sum, { triangles }) => sum + triangles.filter((t) => areaOf(part, t) > 0 && uvAreaOf(part, t) < least).length, 0);
 }
 
 /** L2 stretch of a part (Sander, Snyder, Gortler, Hoppe, SIGGRAPH 2001) by the Jacobian of each triangle, 1 for what is evenly scaled; island by island, weighted by area. */
@@ -161,7 +191,7 @@ export function surfaceTruth(pair, finding) {
         case 'uv-outside':
             return islands.some((island) => over(island) > 1e-6);
         case 'uv-degenerate':
-            return islands.some((island) => island.triangles.length > 0) && part.indices.length > 0;
+            return flat(part, 1e-12) <= finding.measure.value && finding.measure.value <= flat(part, 1e-9);
         case 'uv-padding':
             // Of parts that lie on each other the gap is between islands that do not.
             return near(part, other, finding.measure.value / SIZE + 1e-6) && (part === other || !near(part, other, Math.max(0, 0.9 * (finding.measure.value / SIZE) - 1e-5)) || covered(part, other) > 0);
@@ -181,4 +211,4 @@ export function surfaceTruth(pair, finding) {
     }
 }
 
-export const SURFACE = ['uv-overlap', 'uv-outside', 'uv-degenerate', 'uv-padding', 'uv-border', 'uv-stretch', 'texel-density', 'texel-coarse', 'hard-no-seam', 'soft-over-sharp', 'rim-wave'];
+export const SURFACE = ['uv-overlap', 'uv-outside', 'uv-degenerate', 'uv-padding', 'uv-border', 'uv-stretch', 'texel-density', 'texel-coarse', 'hard-no-seam', 'soft-over-sharp'];

@@ -205,7 +205,8 @@ final class RetouchTexels
             $row = substr($kinds, $y * $size, $size);
             for ($x = strcspn($row, self::BAD); $x < $size; $x += strcspn($row, self::BAD, $x)) {
                 $length = min(self::LONGEST, strspn($row, $row[$x], $x));
-                $where[] = $page->place($owners->at($x, $y), ($x + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
+                $middle = intdiv(2 * $x + $length - 1, 2);
+                $where[] = $page->place($owners->at($middle, $y), ($middle + 0.5) / $size, 1.0 - ($y + 0.5) / $size);
                 $runs[] = [$y, $x, $x + $length - 1, $row[$x] === self::MISS_BYTE ? TexelRays::MISS : TexelRays::WRONG];
                 $x += $length;
             }
@@ -223,7 +224,7 @@ final class RetouchTexels
     }
 
     /**
-     * How many texels of runs are seen and no margin of the low poly, by the first of each; of very many runs some stand for all.
+     * How many texels of runs are seen and no margin of the low poly, by the middle of each; of very many runs some stand for all.
      *
      * @param  list<array{int, int, int, int}>  $runs
      * @param  list<array{float, float, float}>  $where
@@ -240,7 +241,7 @@ final class RetouchTexels
             if ($i % $step !== 0) {
                 continue;
             }
-            $owner = $owners->at($from, $y);
+            $owner = $owners->at(intdiv($from + $to, 2), $y);
             $f = 3 * ($first[$page->partOf[$owner]] + $page->triangles[$owner]);
             $looked += $to - $from + 1;
             $isSeen = ! isset($margins[$i]) && ($visibility === null || $visibility->seen($where[$i][0], $where[$i][1], $where[$i][2], $low->normals[$f], $low->normals[$f + 1], $low->normals[$f + 2]));

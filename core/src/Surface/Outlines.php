@@ -48,9 +48,10 @@ final class Outlines
     private int $grid = self::GRID;
 
     /**
+     * @param  array<int, true>  $cards  numbers of low parts that are cards: where they reach past their high poly their mask hides them
      * @return array{loss: float, at: array{float, float, float}|null, outside: bool} in file units; where; whether the high poly reaches past the low one there
      */
-    public static function of(SetSurfaces $surfaces): array
+    public static function of(SetSurfaces $surfaces, array $cards = []): array
     {
         $low = $surfaces->lowMeshes();
         $high = $surfaces->highMeshes();
@@ -75,7 +76,7 @@ final class Outlines
                 } else {
                     $self->follow($those, $ofHigh, $right, $up);
                 }
-                foreach ($isHigh && $isDense ? self::vertices($high) : self::points($these, $isHigh ? $ofHigh : $ofLow, $step) as $point) {
+                foreach ($isHigh && $isDense ? self::vertices($high) : self::points($these, $isHigh ? $ofHigh : array_diff_key($ofLow, $cards), $step) as $point) {
                     $u = $point[0] * $right[0] + $point[1] * $right[1] + $point[2] * $right[2];
                     $v = $point[0] * $up[0] + $point[1] * $up[1] + $point[2] * $up[2];
                     if ($isHigh && $self->isCovered($u, $v)) {
@@ -138,15 +139,16 @@ final class Outlines
 
     /**
      * @param  list<Mesh>  $meshes
-     * @param  list<list<int>>  $contours  half-edges of each
+     * @param  array<int, list<int>>  $contours  half-edges of each that is asked about
      * @return list<array{float, float, float}> on the contour
      */
     private static function points(array $meshes, array $contours, float $step): array
     {
         $out = [];
-        foreach ($meshes as $number => $mesh) {
+        foreach ($contours as $number => $halves) {
+            $mesh = $meshes[$number];
             $p = $mesh->positions;
-            foreach ($contours[$number] as $half) {
+            foreach ($halves as $half) {
                 $a = 3 * $mesh->triangles[$half];
                 $b = 3 * $mesh->triangles[LowEdges::after($half)];
                 $steps = max(1, (int) ceil(sqrt(($p[$b] - $p[$a]) ** 2 + ($p[$b + 1] - $p[$a + 1]) ** 2 + ($p[$b + 2] - $p[$a + 2]) ** 2) / $step));

@@ -361,6 +361,31 @@ final class CheckFixturesTest extends TestCase
         self::assertNotSame('not-run', Assets::state($mended, 'normals-inverted'));
     }
 
+    /**
+     * @return iterable<string, array{int, callable(): Polygons, string}>
+     */
+    public static function turnedParts(): iterable
+    {
+        $strip = Shapes::sheet(1, 1, 4, 4);
+        $against = new Polygons($strip->points, [...array_map(array_reverse(...), array_slice($strip->faces, 0, 4)), ...array_slice($strip->faces, 4)], [...array_map(array_reverse(...), array_slice($strip->uvs, 0, 4)), ...array_slice($strip->uvs, 4)]);
+        yield 'inside out' => [1, static fn (): Polygons => Shapes::box(1, 1, 1)->flipped(), 'faces of a0_low are turned'];
+        yield 'against their neighbors' => [1, static fn (): Polygons => $against, 'faces of a0_low are turned'];
+        yield 'six' => [6, static fn (): Polygons => Shapes::sheet(1, 1)->flipped(), 'faces of a0_low, a1_low, a2_low, a3_low, a4_low, a5_low are turned'];
+    }
+
+    /** @param  callable(): Polygons  $low */
+    #[DataProvider('turnedParts')]
+    public function test_parts_with_turned_faces_are_named_where_their_normals_cannot_be_judged(int $count, callable $low, string $words): void
+    {
+        $lows = $highs = [];
+        for ($i = 0; $i < $count; $i++) {
+            $lows["a{$i}_low"] = $low()->moved(3 * $i, 0, 0);
+            $highs["a{$i}_high"] = (count($low()->faces) === 6 ? self::rounded() : Shapes::sheet(1, 1, 9, 9))->moved(3 * $i, 0, 0);
+        }
+        $reasons = array_column(array_map(static fn ($result): array => [$result->about->code, $result->reason], Assets::report($lows, $highs)->results), 1, 0);
+        self::assertStringStartsWith($words, (string) $reasons['normals-inverted']);
+    }
+
     public function test_a_set_without_area_is_not_run_and_never_passed(): void
     {
         $report = Assets::report(['a_low' => Shapes::box(1, 1, 1)->scaled(1, 0, 0)], ['a_high' => self::rounded()], '{"checks":{"unit-mismatch":{"severity":"off"}}}');

@@ -52,7 +52,19 @@ final class CardsTest extends TestCase
             // 16 leaves of 0.2 × 0.2 leave 36 % of it.
             self::assertEqualsWithDelta(0.36, Assets::finding($report, 'low-margin')->measure->value ?? 0.0, 0.02);
             self::assertNull(Assets::finding($report, 'proof-retouch'), 'a margin that is masked out is not painted');
+            $loss = Assets::finding($report, 'silhouette-loss');
+            // Beside the leaves it reaches 0.04 past them, which its mask hides; they lie by up to 0.023 over it.
+            self::assertEqualsWithDelta(0.023, $loss->measure->value ?? 0.0, 0.001);
+            self::assertSame('bend the card to what lies over it, or widen it', $loss?->remedy);
         }
+    }
+
+    /** Leaves out to 0.46 over a card that ends at 0.4: what has no card under it is lost whatever a mask hides. */
+    public function test_leaves_past_their_card_are_lost_at_its_outline(): void
+    {
+        $report = self::asset(self::card()->scaled(0.8, 1, 0.8), self::leaves(0.021), '{"cards":["fern_*"]}');
+        self::assertEqualsWithDelta(0.06, Assets::finding($report, 'silhouette-loss')->measure->value ?? 0.0, 0.03);
+        self::assertGreaterThan(0.4, abs(Assets::finding($report, 'silhouette-loss')->where[0][0] ?? 0.0) + abs(Assets::finding($report, 'silhouette-loss')->where[0][2] ?? 0.0));
     }
 
     public function test_loose_leaves_over_a_card_that_nobody_named_leave_a_margin_too(): void

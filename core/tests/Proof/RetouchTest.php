@@ -55,7 +55,10 @@ final class RetouchTest extends TestCase
         self::assertSame($texels(0.04, 0.96) ** 2, $page->inside);
         self::assertCount(1, $page->areas);
         self::assertSame([$wide * $tall, 'miss', 'a'], [$page->areas[0]['texels'], $page->areas[0]['kind'], $page->areas[0]['set']]);
-        self::assertEqualsWithDelta([0.0, 0.0, 0.0], $page->areas[0]['where'], 0.11);
+        ['x' => $x, 'y' => $y, 'where' => $where] = $page->areas[0];
+        self::assertSame(intdiv($wide - 1, 2), $x - (int) ceil($at(8) * $size - 0.5));
+        $side = static fn (int $texel): float => abs((($texel + 0.5) / $size - 0.04) / 0.92 - 0.5);
+        self::assertEqualsWithDelta([$side($x), 0.0, $side($y)], array_map(abs(...), $where), 1e-6);
         // The mask says the same.
         $bytes = $page->png();
         $image = Image::decode($bytes, ImageHeader::of($bytes));
@@ -124,6 +127,20 @@ final class RetouchTest extends TestCase
         $told = Assets::report(['a_low' => Shapes::sheet(1, 1)], ['a_high' => $hole], rays: 65536);
         self::assertNotNull(Assets::finding($told, 'ray-miss'));
         self::assertSame('note', Assets::finding($told, 'proof-retouch')?->severity->value);
+    }
+
+    /** The same hole under a block that stands over it: it is painted, but nobody sees it. */
+    public function test_what_nobody_sees_is_no_surprise(): void
+    {
+        $block = static fn (Polygons $box): Polygons => $box->moved(-0.15, 0.1003, 0.12);
+        $report = Assets::report(
+            ['a_low' => Shapes::sheet(1, 1)->placed(0, 0, 0.5), 'b_low' => $block(Shapes::box(0.6, 0.2, 0.6))->placed(0.5, 0, 0.5)],
+            ['a_high' => self::holed(33, static fn (int $x, int $y): bool => $x === 11 && $y === 20), 'b_high' => $block(Shapes::roundedBox(0.6, 0.2, 0.6, 0.002, 2, 4))],
+            rays: 64,
+        );
+        self::assertSame('note', Assets::finding($report, 'proof-retouch')?->severity->value);
+        self::assertGreaterThan(1000, self::page($report)->texels);
+        self::assertLessThan(1e-5, self::page($report)->seenShare);
     }
 
     /** The low goes past the outline of its high by 0.001 all round: painted, but that is weighed by low-margin; a hole inside is not. */

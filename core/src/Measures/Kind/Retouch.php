@@ -32,7 +32,7 @@ final class Retouch extends RayedMeasure
 
     public function revision(): int
     {
-        return 4;
+        return 5;
     }
 
     public function words(Subject $subject): string

@@ -34,12 +34,14 @@ final class Silhouettes extends RayedMeasure
 
     protected function depends(Measures $measures, SetClearance $rays): mixed
     {
-        return null;
+        $set = $measures->set($rays->name);
+
+        return $set === null ? null : array_keys($measures->common()->cardsOf($set));
     }
 
     protected function measure(Measures $measures, Subject $subject, SetClearance $rays): array
     {
-        return Outlines::of($measures->common()->surfaces()[$subject->key]);
+        return Outlines::of($measures->common()->surfaces()[$subject->key], $measures->common()->cardsOf($subject->ofSet()));
     }
 
     public function toArray(mixed $result, Measures $measures, Subject $subject): ?array

@@ -33,8 +33,9 @@ final class HandIn
 {
     /**
      * @param  list<Upload>  $uploads  complete ones
+     * @param  bool  $asNew  also files that a delivery has already, as they went out; else that is the one given back, and the uploads stay for a while
      */
-    public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Standard $standard = null): Delivery
+    public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Standard $standard = null, bool $asNew = false): Delivery
     {
         $user = Who::name();
         $folder = null;
@@ -42,13 +43,9 @@ final class HandIn
         try {
             $files = self::files($uploads, $unpacked);
             $isPackage = count($uploads) === 1 && KnownFiles::isPackage(Store::here()->path($uploads[0]->path()));
-            $known = KnownFiles::of($files, $asset, $isPackage);
+            $known = $asNew ? null : KnownFiles::of($files, $asset, $isPackage);
             if ($known !== null) {
                 History::tell($known->asset, $known, 'handed in the same files once more');
-                Upload::query()->whereIn('id', array_map(static fn (Upload $upload): string => $upload->id, $uploads))->delete();
-                foreach ($uploads as $upload) {
-                    Store::here()->delete($upload->path());
-                }
 
                 return $known;
             }

@@ -31,7 +31,7 @@ final class KnownFiles
     }
 
     /**
-     * The newest delivery that has just these files, under these names: meshes byte for byte, what lies beside them by its size.
+     * The newest delivery that has just these files, under these names, byte for byte.
      *
      * @param  list<array{name: string, path: string}>  $files
      * @param  Asset|null  $asset  only of this one
@@ -49,25 +49,27 @@ final class KnownFiles
             ->whereHas('delivery', static fn ($deliveries) => $deliveries->where('state', DeliveryState::Done)->when($asset !== null, static fn ($own) => $own->where('asset_id', $asset?->id))
                 ->where(static fn ($went) => $isPackage ? $went->whereHas('packages', static fn ($packages) => $packages->where('state', MakingState::Done)) : $went->whereNotNull('derived_from')->orWhereNotNull('exploded_from')))
             ->orderByDesc('delivery_id')->limit(20)->pluck('delivery_id');
-        $sums = null;
         foreach ($candidates as $id) {
             $delivery = is_int($id) ? Delivery::query()->find($id) : null;
-            if ($delivery === null) {
-                continue;
-            }
-            $own = $delivery->files->where('kind', '!=', 'map')->mapWithKeys(static fn (File $file): array => [$file->name => $file->kind === 'mesh' ? $file->sha256 : "$file->bytes bytes"])->sortKeys()->all();
-            if ($sums === null) {
-                $sums = [];
-                foreach ($files as $file) {
-                    $sums[$file['name']] = FormatCatalogue::isMesh($file['name']) ? (string) hash_file('sha256', $file['path']) : filesize($file['path']).' bytes';
-                }
-                ksort($sums);
-            }
-            if ($own === $sums) {
+            if ($delivery !== null && self::same($delivery, array_column($files, 'path', 'name'))) {
                 return $delivery;
             }
         }
 
         return null;
+    }
+
+    /**
+     * @param  array<string, string>  $paths  by name
+     */
+    private static function same(Delivery $delivery, array $paths): bool
+    {
+        $own = $delivery->files->where('kind', '!=', 'map');
+        if ($own->count() !== count($paths) || $own->contains(static fn (File $file): bool => ! isset($paths[$file->name]) || filesize($paths[$file->name]) !== $file->bytes)) {
+            return false;
+        }
+
+        // What a mesh file names lies beside it, and may hold all of its geometry: no file is known by its size.
+        return $own->every(static fn (File $file): bool => ($file->kind === 'mesh' && $file->sha256 !== null ? $file->sha256 : hash_file('sha256', Store::local($file->path))) === hash_file('sha256', $paths[$file->name]));
     }
 }

@@ -165,7 +165,8 @@ final class Watch
         $known = [...$known, 'handing' => false, 'asset' => is_int($delivered['assetId'] ?? null) ? $delivered['assetId'] : null, 'delivery' => is_int($delivered['deliveryId'] ?? null) ? $delivered['deliveryId'] : null];
         unset($this->next[$asset->name]);
         $this->state->put($asset->name, $known);
-        ($this->tell)("$asset->name is handed in as delivery ".(is_int($delivered['number'] ?? null) ? $delivered['number'] : '?'));
+        $number = is_int($delivered['number'] ?? null) ? $delivered['number'] : '?';
+        ($this->tell)(($delivered['known'] ?? false) === true ? "$asset->name is delivery $number as it went out, byte for byte: nothing new was made" : "$asset->name is handed in as delivery $number");
     }
 
     /**

@@ -19,6 +19,7 @@ final class HandInRequest extends FormRequest
             'uploads' => ['required', 'array', 'min:1', 'max:'.config()->integer('anvil.most_files')],
             'uploads.*' => ['required', 'uuid', 'distinct'],
             'assetId' => ['nullable', 'integer', 'exists:assets,id'],
+            'asNew' => ['nullable', 'boolean'],
         ];
     }
 

@@ -29,6 +29,8 @@ final class OutlinesTest extends TestCase
         yield 'six sides of a round post' => [Shapes::cylinder(1, 3, 6), Shapes::cylinder(1, 3, 96)];
         yield 'a coarse ball and a fine one' => [Shapes::sphere(1, 6, 8), Shapes::sphere(1, 24, 48)];
         yield 'beside each other' => [Shapes::box(1, 1, 1), Shapes::box(1, 1, 1)->moved(0.07, -0.03, 0.02)];
+        yield 'a ball of very many triangles' => [Shapes::sphere(1, 6, 8), Shapes::sphere(1, 150, 152)];
+        yield 'a box around such a ball, off the middle' => [Shapes::box(2, 2.2, 2)->moved(0.3, 5, -2), Shapes::sphere(1, 150, 152)->moved(0.35, 5.02, -2)];
         yield 'turned' => [Shapes::box(2, 0.4, 0.7), Shapes::box(2, 0.4, 0.7)->turned(11, 0)];
     }
 
@@ -46,6 +48,18 @@ final class OutlinesTest extends TestCase
     {
         self::assertTrue(Outlines::of(self::surfaces(Shapes::box(1, 1, 1), Shapes::box(1.1, 1.1, 1.1)))['outside']);
         self::assertFalse(Outlines::of(self::surfaces(Shapes::box(1.1, 1.1, 1.1), Shapes::box(1, 1, 1)))['outside']);
+    }
+
+    /** From the front a knob lies within the outline of its box, far from it; only from the side it stands out, by its height. */
+    public function test_what_lies_before_the_low_poly_is_covered(): void
+    {
+        foreach ([[0, 0.55, 0], [0.55, 0, 0], [0, 0, -0.55]] as $at) {
+            foreach ([[0.0, 0.0, 0.0], [7.0, -3.0, 2.0]] as $moved) {
+                $found = Outlines::of(self::surfaces(Shapes::box(1, 1, 1)->moved(...$moved), Shapes::box(1, 1, 1)->with(Shapes::box(0.1, 0.1, 0.1)->moved(...$at))->moved(...$moved)));
+                self::assertEqualsWithDelta(0.1, $found['loss'], 1e-6);
+                self::assertTrue($found['outside']);
+            }
+        }
     }
 
     public function test_one_outline_is_no_loss_however_it_is_cut(): void

@@ -16,7 +16,7 @@ describe('an upload', () => {
     it('goes on where a tab that was closed left it', async () => {
         localStorage.setItem(key, 'u1');
         const sent = serve({ '/api/uploads/u1': at(FIRST), '/api/uploads/u1?*': at(SIZE), '/api/deliveries': delivered });
-        expect(await handIn([buoy()], null, () => undefined)).toEqual(delivered);
+        expect(await handIn([buoy()], null, () => undefined)).toEqual({ delivered, uploads: ['u1'] });
         expect(sent.map((one) => `${one.method} ${one.path}`)).toEqual(['GET /api/uploads/u1', `PUT /api/uploads/u1?offset=${FIRST}`, 'POST /api/deliveries']);
         expect(localStorage.getItem(key)).toBeNull();
     });

@@ -4,6 +4,7 @@ import type { components } from './schema';
 
 type Schemas = components['schemas'];
 export type Rack = Schemas['RackData'];
+export type Delivered = Schemas['DeliveredData'];
 export type AssetRow = Schemas['AssetRowData'];
 export type Asset = Schemas['AssetData'];
 export type Delivery = Schemas['DeliveryData'];
@@ -327,7 +328,11 @@ async function upload(file: File, progress: (bytes: number, waits: boolean) => v
 }
 
 /** Uploads files and hands them in as one delivery. */
-export async function handIn(files: File[], assetId: number | null, progress: (share: number, name: string, waits: boolean) => void): Promise<Schemas['DeliveredData']> {
+export async function handIn(
+    files: File[],
+    assetId: number | null,
+    progress: (share: number, name: string, waits: boolean) => void,
+): Promise<{ delivered: Delivered; uploads: string[] }> {
     const total = files.reduce((sum, file) => sum + file.size, 0) || 1;
     const ids: string[] = [];
     let before = 0;
@@ -337,11 +342,14 @@ export async function handIn(files: File[], assetId: number | null, progress: (s
         before += file.size;
     }
     try {
-        return await post<Schemas['DeliveredData']>('/api/deliveries', { uploads: ids, assetId });
+        return { delivered: await post<Delivered>('/api/deliveries', { uploads: ids, assetId }), uploads: ids };
     } finally {
         files.forEach((file) => begun.set(file, null));
     }
 }
+
+/** Makes a delivery of files that came in and are those of one that was there, byte for byte. */
+export const takeAsNew = (uploads: string[]): Promise<Delivered> => post<Delivered>('/api/deliveries', { uploads, asNew: true });
 
 /** Uploads maps that came back from a baker, and adds them to a delivery. */
 export async function handInMaps(files: File[], delivery: number, of: { kind?: string; page?: string }, progress: (share: number, name: string) => void): Promise<void> {

@@ -7,17 +7,20 @@ import { ApiError } from '../api/client';
 interface Said {
     words: string;
     failed: boolean;
-    undo?: () => void;
+    act?: { label: string; run: () => void };
+    stays: boolean;
     time: number;
 }
 
 export interface Notices {
     /** Something is done; with `undo` it can be taken back while the line is seen. */
     done: (words: string, undo?: () => void) => void;
+    /** Something is as it is, and can be had another way; stays until it is closed. */
+    offer: (words: string, label: string, run: () => void) => void;
     failed: (error: unknown) => void;
 }
 
-const Context = createContext<Notices>({ done: () => undefined, failed: () => undefined });
+const Context = createContext<Notices>({ done: () => undefined, offer: () => undefined, failed: () => undefined });
 
 export const useNotice = (): Notices => useContext(Context);
 
@@ -29,8 +32,9 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     const say = useCallback((what: Omit<Said, 'time'>) => setSaid((old) => ({ ...what, time: (old?.time ?? 0) + 1 })), []);
     const notices = useMemo<Notices>(
         () => ({
-            done: (words, undo) => say({ words, failed: false, undo }),
-            failed: (error) => say({ words: error instanceof Error ? error.message : 'That did not work. Try it again.', failed: true }),
+            done: (words, undo) => say({ words, failed: false, stays: false, act: undo && { label: 'Undo', run: undo } }),
+            offer: (words, label, run) => say({ words, failed: false, stays: true, act: { label, run } }),
+            failed: (error) => say({ words: error instanceof Error ? error.message : 'That did not work. Try it again.', failed: true, stays: true }),
         }),
         [say],
     );
@@ -41,7 +45,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
             <Snackbar
                 key={said?.time}
                 open={said !== null}
-                autoHideDuration={said?.failed ? null : MILLISECONDS}
+                autoHideDuration={said?.stays ? null : MILLISECONDS}
                 onClose={(_, reason) => reason !== 'clickaway' && close()}
                 anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
             >
@@ -51,15 +55,15 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
                     onClose={close}
                     role={said?.failed ? 'alert' : 'status'}
                     action={
-                        said?.undo && (
+                        said?.act && (
                             <Button
                                 color="inherit"
                                 onClick={() => {
                                     close();
-                                    said.undo?.();
+                                    said.act?.run();
                                 }}
                             >
-                                Undo
+                                {said.act.label}
                             </Button>
                         )
                     }

@@ -6,7 +6,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { handIn, useRack } from '../api/client';
+import { handIn, takeAsNew, useRack, type Delivered } from '../api/client';
 import { Bar } from '../frame/Bar';
 import { plural, whole } from '../frame/format';
 import { Anvil } from '../frame/marks';
@@ -35,6 +35,10 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
     const client = useQueryClient();
     const notice = useNotice();
 
+    const open = async (delivered: Delivered): Promise<void> => {
+        await client.invalidateQueries();
+        void navigate(`/assets/${delivered.assetId}/deliveries/${delivered.deliveryId}/pairing`);
+    };
     const send = async (files: File[]): Promise<void> => {
         if (files.length === 0) {
             return;
@@ -42,12 +46,13 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
         setRefused(null);
         setSending({ share: 0, name: files[0]?.name ?? '', waits: false });
         try {
-            const delivered = await handIn(files, null, (share, name, waits) => setSending({ share, name, waits }));
-            await client.invalidateQueries();
+            const { delivered, uploads } = await handIn(files, null, (share, name, waits) => setSending({ share, name, waits }));
+            await open(delivered);
             if (delivered.known) {
-                notice.done(`These are the files of delivery ${delivered.number}, as they went out: nothing new was made`);
+                notice.offer(`These are the files of delivery ${delivered.number}, as they went out: nothing new was made`, 'Take them as a new delivery', () => {
+                    takeAsNew(uploads).then(open).catch(notice.failed);
+                });
             }
-            void navigate(`/assets/${delivered.assetId}/deliveries/${delivered.deliveryId}/pairing`);
         } catch (problem) {
             setRefused(problem instanceof Error ? problem.message : 'The files could not be handed in.');
         } finally {

@@ -112,6 +112,27 @@ describe('the rack', () => {
         expect(sent.find((one) => one.path === '/api/deliveries')?.body).toEqual({ uploads: ['u1'], assetId: null });
     });
 
+    it('tells of files that a delivery has already, and takes them as a new one when asked', async () => {
+        const sent = serve({
+            '/api/uploads': { id: 'u1', name: 'buoy.zip', bytes: 1, received: 0 },
+            '/api/uploads/u1*': { id: 'u1', name: 'buoy.zip', bytes: 1, received: 1 },
+            '/api/deliveries': (one: { body: unknown }) => ({
+                assetId: 8,
+                deliveryId: (one.body as { asNew?: boolean }).asNew ? 13 : 12,
+                number: 4,
+                known: !(one.body as { asNew?: boolean }).asNew,
+            }),
+        });
+        const { findByRole, findByText, getByTestId, user, where } = show(page, '/', '/');
+        await findByRole('heading', { name: /3 assets/ });
+        await user.upload(getByTestId('files'), new File(['x'], 'buoy.zip'));
+        await findByText(/the files of delivery 4, as they went out: nothing new was made/);
+        expect(where()).toBe('/assets/8/deliveries/12/pairing');
+        await user.click(await findByRole('button', { name: 'Take them as a new delivery' }));
+        await expect.poll(where).toBe('/assets/8/deliveries/13/pairing');
+        expect(sent.filter((one) => one.path === '/api/deliveries').at(-1)?.body).toEqual({ uploads: ['u1'], asNew: true });
+    });
+
     it('says in the words of the server why files were not taken', async () => {
         serve({ '/api/uploads': () => Response.json({ message: '.fbx is a format that is not read here' }, { status: 422 }) });
         const { findByRole, getByTestId, user, findByText } = show(page, '/', '/');

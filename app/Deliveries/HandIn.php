@@ -33,7 +33,7 @@ final class HandIn
 {
     /**
      * @param  list<Upload>  $uploads  complete ones
-     * @param  bool  $asNew  also files that a delivery has already, as they went out; else that is the one given back, and the uploads stay for a while
+     * @param  bool  $asNew  makes a delivery even where one has the same files. Otherwise that one is returned, and the uploads stay for a while
      */
     public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Standard $standard = null, bool $asNew = false): Delivery
     {
@@ -45,7 +45,7 @@ final class HandIn
             $isPackage = count($uploads) === 1 && KnownFiles::isPackage(Store::here()->path($uploads[0]->path()));
             $known = $asNew ? null : KnownFiles::of($files, $asset, $isPackage);
             if ($known !== null) {
-                History::tell($known->asset, $known, 'handed in the same files once more');
+                History::tell($known->asset, $known, 'uploaded the same files again');
 
                 return $known;
             }

@@ -49,9 +49,11 @@ final class KnownFiles
             ->whereHas('delivery', static fn ($deliveries) => $deliveries->where('state', DeliveryState::Done)->when($asset !== null, static fn ($own) => $own->where('asset_id', $asset?->id))
                 ->where(static fn ($went) => $isPackage ? $went->whereHas('packages', static fn ($packages) => $packages->where('state', MakingState::Done)) : $went->whereNotNull('derived_from')->orWhereNotNull('exploded_from')))
             ->orderByDesc('delivery_id')->limit(20)->pluck('delivery_id');
+        $paths = array_column($files, 'path', 'name');
+        $sums = [];
         foreach ($candidates as $id) {
             $delivery = is_int($id) ? Delivery::query()->find($id) : null;
-            if ($delivery !== null && self::same($delivery, array_column($files, 'path', 'name'))) {
+            if ($delivery !== null && self::same($delivery, $paths, $sums)) {
                 return $delivery;
             }
         }
@@ -60,16 +62,22 @@ final class KnownFiles
     }
 
     /**
+     * Whether a delivery has just these files. Mesh files, side files and textures are compared by their content: a side file may hold all of the geometry.
+     *
      * @param  array<string, string>  $paths  by name
+     * @param  array<string, string|false>  $sums  hashes of these files, each computed once for all deliveries
      */
-    private static function same(Delivery $delivery, array $paths): bool
+    private static function same(Delivery $delivery, array $paths, array &$sums): bool
     {
         $own = $delivery->files->where('kind', '!=', 'map');
         if ($own->count() !== count($paths) || $own->contains(static fn (File $file): bool => ! isset($paths[$file->name]) || filesize($paths[$file->name]) !== $file->bytes)) {
             return false;
         }
 
-        // What a mesh file names lies beside it, and may hold all of its geometry: no file is known by its size.
-        return $own->every(static fn (File $file): bool => ($file->kind === 'mesh' && $file->sha256 !== null ? $file->sha256 : hash_file('sha256', Store::local($file->path))) === hash_file('sha256', $paths[$file->name]));
+        return $own->every(static function (File $file) use ($paths, &$sums): bool {
+            $sums[$file->name] ??= hash_file('sha256', $paths[$file->name]);
+
+            return ($file->sha256 ?? hash_file('sha256', Store::local($file->path))) === $sums[$file->name];
+        });
     }
 }

@@ -166,7 +166,7 @@ final class Watch
         unset($this->next[$asset->name]);
         $this->state->put($asset->name, $known);
         $number = is_int($delivered['number'] ?? null) ? $delivered['number'] : '?';
-        ($this->tell)(($delivered['known'] ?? false) === true ? "$asset->name is delivery $number as it went out, byte for byte: nothing new was made" : "$asset->name is handed in as delivery $number");
+        ($this->tell)(($delivered['known'] ?? false) === true ? "delivery $number already has the files of $asset->name, byte for byte: no new delivery" : "$asset->name is uploaded as delivery $number");
     }
 
     /**

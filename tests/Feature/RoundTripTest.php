@@ -114,14 +114,14 @@ final class RoundTripTest extends TestCase
         $delivery = Delivery::query()->findOrFail(is_int($mended) ? $mended : 0);
         $went = $delivery->files->mapWithKeys(static fn (File $file): array => [$file->name => (string) Store::get($file->path)])->all();
         self::assertSame($delivery->id, $this->handIn($went));
-        // A side file of the same size with other bytes: geometry may lie there, and nothing of it is dropped.
+        // A side file of the same size with other bytes makes a new delivery: it may hold geometry.
         $changed = $went;
         $changed['gauge_low.mtl'] = strtr($went['gauge_low.mtl'], '01', '10');
         self::assertSame([true, false], [strlen($changed['gauge_low.mtl']) === strlen($went['gauge_low.mtl']), $changed['gauge_low.mtl'] === $went['gauge_low.mtl']]);
         $next = $this->handIn($changed);
         self::assertNotSame($delivery->id, $next);
         self::assertSame($changed['gauge_low.mtl'], (string) Store::get((string) Delivery::query()->findOrFail($next)->files->firstWhere('name', 'gauge_low.mtl')?->path));
-        // Whoever is told that they were there already may have them as a delivery all the same: the uploads are still there.
+        // The uploads are still there, and make a new delivery on request.
         $uploads = array_map(fn (string $name, string $content): string => $this->upload($name, $content), array_keys($went), array_values($went));
         $this->postJson('/api/deliveries', ['uploads' => $uploads])->assertCreated()->assertJsonPath('deliveryId', $delivery->id)->assertJsonPath('known', true);
         $new = $this->postJson('/api/deliveries', ['uploads' => $uploads, 'asNew' => true])->assertCreated()->assertJsonPath('known', false)->json('deliveryId');

@@ -131,7 +131,7 @@ final class WatchTest extends TestCase
         rename("$this->folder/b/bitt_low.obj", "$this->folder/b/bollard_low.obj");
         rename("$this->folder/b/bitt_high.obj", "$this->folder/b/bollard_high.obj");
         $this->look(4.0, 4);
-        self::assertContains('c/bitt is handed in as delivery 2', $this->told);
+        self::assertContains('c/bitt is uploaded as delivery 2', $this->told);
         // Two assets in one folder have a report each.
         $this->save('post', 0.0);
         $this->save('ring', 0.0);

@@ -11,7 +11,7 @@ import { dirname, join } from 'node:path';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { load } from './store.mjs';
-import { bowsOf } from './rim.mjs';
+import { swingsOf } from './rim.mjs';
 import { overlapping, SURFACE, surfaceTruth, uvAreaOf } from './surface.mjs';
 
 const RAYS = 200_000;
@@ -474,9 +474,9 @@ for (const finding of given) {
         judged++;
         const set = report.sets.find((one) => one.low.includes(part.name));
         const { d, highTree } = sceneOf(set);
-        const bows = bowsOf(part, welded(part), highTree, d, (t, size) => (size * Math.sqrt(uvAreaOf(part, t) / (Math.hypot(...normalOf(part.positions, part.indices, 3 * t)) / 2))));
-        if (!bows.some((bow) => Math.abs(bow - finding.measure.value) < 0.15 * finding.measure.value))
-            wrongly.push({ code: finding.code, part: part.name, message: finding.message, truth: { most: Math.max(0, ...bows) } });
+        const swings = swingsOf(part, welded(part), highTree, d, (t, size) => (size * Math.sqrt(uvAreaOf(part, t) / (Math.hypot(...normalOf(part.positions, part.indices, 3 * t)) / 2))));
+        if (!swings.some((swing) => Math.abs(swing - finding.measure.value) < 0.15 * finding.measure.value))
+            wrongly.push({ code: finding.code, part: part.name, message: finding.message, truth: { most: Math.max(0, ...swings) } });
     } else if (SURFACE.includes(finding.code)) {
         const truth = surfaceTruth(pair, finding);
         judged += truth === null ? 0 : 1;

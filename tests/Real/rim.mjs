@@ -11,7 +11,7 @@ const unit = (a) => a.map((x) => x / (Math.hypot(...a) || 1));
  * What the height swings by along each edge of a low part that turns by over 60°, in px, measured on either of its faces at four distances from the edge.
  * @param densityOf px for a unit of length on a triangle
  */
-export function bowsOf(part, weld, highTree, size, densityOf) {
+export function swingsOf(part, weld, highTree, size, densityOf) {
     const at = (corner) => Array.from(part.positions.subarray(3 * part.indices[corner], 3 * part.indices[corner] + 3));
     const normal = (t) => unit(cross(minus(at(3 * t + 1), at(3 * t)), minus(at(3 * t + 2), at(3 * t))));
     const ray = new THREE.Ray();
@@ -31,7 +31,7 @@ export function bowsOf(part, weld, highTree, size, densityOf) {
         if (!halves.has(key)) halves.set(key, []);
         halves.get(key).push(i);
     }
-    const bows = [];
+    const swings = [];
     for (const sides of halves.values()) {
         if (sides.length !== 2) continue;
         const normals = sides.map((i) => normal(Math.floor(i / 3)));
@@ -44,9 +44,9 @@ export function bowsOf(part, weld, highTree, size, densityOf) {
             const deep = dot(minus(c, a), into);
             for (const beside of [0.05, 0.15, 0.3, 0.5]) {
                 const [corner, middle, next] = [0.001, 0.5, 0.999].map((s) => heightAt(a.map((x, k) => x + s * edge[k] + beside * deep * into[k]), normals[number]));
-                if (corner !== null && middle !== null && next !== null) bows.push(Math.abs(middle - (corner + next) / 2) * densityOf(t, SIZE));
+                if (corner !== null && middle !== null && next !== null) swings.push(Math.abs(middle - (corner + next) / 2) * densityOf(t, SIZE));
             }
         }
     }
-    return bows;
+    return swings;
 }

@@ -55,7 +55,7 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final class DeliveryController extends Controller
 {
-    #[OA\Post(path: '/api/deliveries', operationId: 'handIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['uploads'], properties: [new OA\Property(property: 'uploads', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'assetId', type: 'integer', nullable: true), new OA\Property(property: 'asNew', description: 'also where a delivery has just these files already, byte for byte', type: 'boolean')])), responses: [new OA\Response(response: 201, description: 'Handed in', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    #[OA\Post(path: '/api/deliveries', operationId: 'handIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['uploads'], properties: [new OA\Property(property: 'uploads', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'assetId', type: 'integer', nullable: true), new OA\Property(property: 'asNew', description: 'true: makes a delivery even where one has the same files, byte for byte', type: 'boolean')])), responses: [new OA\Response(response: 201, description: 'Uploaded', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function store(HandInRequest $request, HandIn $handIn): JsonResponse
     {
         $ids = $request->uploads();

@@ -48,14 +48,15 @@ final class Outlines
     private int $grid = self::GRID;
 
     /**
-     * @param  array<int, true>  $cards  numbers of low parts that are cards: where they reach past their high poly their mask hides them
+     * @param  array<int, true>  $cards  numbers of low parts that are cards: their mask hides what reaches past their high poly
+     * @param  int  $exact  triangles up to which the contour of a high poly itself is followed
      * @return array{loss: float, at: array{float, float, float}|null, outside: bool} in file units; where; whether the high poly reaches past the low one there
      */
-    public static function of(SetSurfaces $surfaces, array $cards = []): array
+    public static function of(SetSurfaces $surfaces, array $cards = [], int $exact = self::EXACT): array
     {
         $low = $surfaces->lowMeshes();
         $high = $surfaces->highMeshes();
-        $isDense = array_sum(array_map(static fn (Mesh $mesh): int => $mesh->triangleCount(), $high)) > self::EXACT;
+        $isDense = array_sum(array_map(static fn (Mesh $mesh): int => $mesh->triangleCount(), $high)) > $exact;
         $cast = new SegmentCast($surfaces->high()->tree());
         $step = max(1e-30, ($surfaces->lowBounds()?->diagonal() ?? 0.0) / self::STEPS);
         $far = 2 * (($surfaces->lowBounds()?->diagonal() ?? 0.0) + ($surfaces->highBounds()?->diagonal() ?? 0.0));

@@ -129,8 +129,8 @@ final class RetouchTest extends TestCase
         self::assertSame('note', Assets::finding($told, 'proof-retouch')?->severity->value);
     }
 
-    /** The same hole under a block that stands over it: it is painted, but nobody sees it. */
-    public function test_what_nobody_sees_is_no_surprise(): void
+    /** The same hole under a block that stands over it: its texels are in the mask, and hidden. */
+    public function test_hidden_texels_are_a_note(): void
     {
         $block = static fn (Polygons $box): Polygons => $box->moved(-0.15, 0.1003, 0.12);
         $report = Assets::report(

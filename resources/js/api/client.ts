@@ -348,7 +348,7 @@ export async function handIn(
     }
 }
 
-/** Makes a delivery of files that came in and are those of one that was there, byte for byte. */
+/** Makes a delivery of uploads even where another delivery has the same files. */
 export const takeAsNew = (uploads: string[]): Promise<Delivered> => post<Delivered>('/api/deliveries', { uploads, asNew: true });
 
 /** Uploads maps that came back from a baker, and adds them to a delivery. */

@@ -2846,11 +2846,13 @@ export interface operations {
                 "application/json": {
                     uploads: string[];
                     assetId?: number | null;
+                    /** @description true: makes a delivery even where one has the same files, byte for byte */
+                    asNew?: boolean;
                 };
             };
         };
         responses: {
-            /** @description Handed in */
+            /** @description Uploaded */
             201: {
                 headers: {
                     [name: string]: unknown;

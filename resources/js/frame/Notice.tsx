@@ -15,7 +15,7 @@ interface Said {
 export interface Notices {
     /** Something is done; with `undo` it can be taken back while the line is seen. */
     done: (words: string, undo?: () => void) => void;
-    /** Something is as it is, and can be had another way; stays until it is closed. */
+    /** Reports something with another choice; stays until it is closed. */
     offer: (words: string, label: string, run: () => void) => void;
     failed: (error: unknown) => void;
 }

@@ -49,7 +49,7 @@ export function RackPage({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) 
             const { delivered, uploads } = await handIn(files, null, (share, name, waits) => setSending({ share, name, waits }));
             await open(delivered);
             if (delivered.known) {
-                notice.offer(`These are the files of delivery ${delivered.number}, as they went out: nothing new was made`, 'Take them as a new delivery', () => {
+                notice.offer(`Delivery ${delivered.number} already has these files, byte for byte. No new delivery was made.`, 'Upload anyway', () => {
                     takeAsNew(uploads).then(open).catch(notice.failed);
                 });
             }

@@ -112,7 +112,7 @@ describe('the rack', () => {
         expect(sent.find((one) => one.path === '/api/deliveries')?.body).toEqual({ uploads: ['u1'], assetId: null });
     });
 
-    it('tells of files that a delivery has already, and takes them as a new one when asked', async () => {
+    it('reports files that a delivery already has, and makes a new delivery on request', async () => {
         const sent = serve({
             '/api/uploads': { id: 'u1', name: 'buoy.zip', bytes: 1, received: 0 },
             '/api/uploads/u1*': { id: 'u1', name: 'buoy.zip', bytes: 1, received: 1 },
@@ -126,9 +126,9 @@ describe('the rack', () => {
         const { findByRole, findByText, getByTestId, user, where } = show(page, '/', '/');
         await findByRole('heading', { name: /3 assets/ });
         await user.upload(getByTestId('files'), new File(['x'], 'buoy.zip'));
-        await findByText(/the files of delivery 4, as they went out: nothing new was made/);
+        await findByText(/Delivery 4 already has these files, byte for byte/);
         expect(where()).toBe('/assets/8/deliveries/12/pairing');
-        await user.click(await findByRole('button', { name: 'Take them as a new delivery' }));
+        await user.click(await findByRole('button', { name: 'Upload anyway' }));
         await expect.poll(where).toBe('/assets/8/deliveries/13/pairing');
         expect(sent.filter((one) => one.path === '/api/deliveries').at(-1)?.body).toEqual({ uploads: ['u1'], asNew: true });
     });

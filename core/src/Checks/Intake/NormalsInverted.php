@@ -65,7 +65,7 @@ final class NormalsInverted implements Check
             }
         }
         if ($turned !== []) {
-            return Outcome::of($findings, 'faces of '.implode(', ', $turned).' are turned inside out, and which side their normals should look to is not known until they are mended: mesh-flipped tells which');
+            return Outcome::of($findings, 'flip the faces that mesh-flipped reports first: '.implode(', ', $turned));
         }
 
         return $any ? Outcome::of($findings) : Outcome::notApplicable('no low part has normals');

@@ -58,7 +58,11 @@ final class SilhouetteLoss implements Check
             $asset = $measures->asset;
             $findings[] = Finding::onPart(
                 'silhouette-loss', Severity::Note, $set->low[0], "the outlines of {$set->low[0]->part->name} and its high poly are up to ".Words::length($outline['loss'], $asset).' apart, which shows from nearer than '.Words::length(self::PIXELS * $outline['loss'], $asset).'; up to '.Words::length($limit * $clearance->d, $asset).' passes',
-                isset($measures->common()->cardsOf($set)[0]) ? 'bend the card to what lies over it, or widen it' : ($outline['outside'] ? 'add sides where the high poly is round' : 'bring the low poly closer to the outline of its high'), new Measured($outline['loss'], $limit * $clearance->d, 'length'), null, $outline['at'] === null ? [] : [$outline['at']],
+                match (true) {
+                    $asset->isCard($set->low[0]) => 'bend the card to its high poly, or widen it',
+                    $outline['outside'] => 'add sides where the high poly is round',
+                    default => 'bring the low poly closer to the outline of its high',
+                }, new Measured($outline['loss'], $limit * $clearance->d, 'length'), null, $outline['at'] === null ? [] : [$outline['at']],
             );
         }
 

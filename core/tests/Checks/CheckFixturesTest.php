@@ -386,6 +386,14 @@ final class CheckFixturesTest extends TestCase
         self::assertSame("flip the faces that mesh-flipped reports first: $words", $reasons['normals-inverted']);
     }
 
+    public function test_without_normals_none_of_them_can_be_inverted(): void
+    {
+        $bare = static fn (Mesh $m): Mesh => new Mesh($m->positions, $m->triangles, $m->uvs, $m->triUvs, [], [], [], $m->faces, $m->materials, $m->materialRuns);
+        self::assertSame('not-applicable', Assets::state(self::withMesh($bare), 'normals-inverted'));
+        $flipped = Assets::report(['a_low' => $bare(Assets::worn(Shapes::box(1, 1, 1)->flipped()->mesh()))], ['a_high' => self::rounded()]);
+        self::assertSame('not-applicable', Assets::state($flipped, 'normals-inverted'));
+    }
+
     public function test_a_set_without_area_is_not_run_and_never_passed(): void
     {
         $report = Assets::report(['a_low' => Shapes::box(1, 1, 1)->scaled(1, 0, 0)], ['a_high' => self::rounded()], '{"checks":{"unit-mismatch":{"severity":"off"}}}');

@@ -353,13 +353,14 @@ describe('what is said of an act', () => {
         return (
             <>
                 <button onClick={() => notice.done('Set moved', () => notice.done('Taken back'))}>act</button>
+                <button onClick={() => notice.offer('Delivery 2 has these files', 'Upload anyway', () => notice.done('Uploaded'))}>offer</button>
                 <button onClick={() => notice.failed(new Error('the disk is full'))}>fail</button>
             </>
         );
     }
 
     it('can be taken back, and failures stay until they are closed', async () => {
-        const { getByText, findByText, getByRole, user } = show(
+        const { getByText, findByText, findByRole, getByRole, queryByText, user } = show(
             <NoticeProvider>
                 <Acts />
             </NoticeProvider>,
@@ -368,6 +369,12 @@ describe('what is said of an act', () => {
         await findByText('Set moved');
         await user.click(getByRole('button', { name: 'Undo' }));
         await findByText('Taken back');
+        await user.click(getByText('offer'));
+        await user.click(await findByRole('button', { name: 'Close' }));
+        await expect.poll(() => queryByText('Delivery 2 has these files')).toBeNull();
+        await user.click(getByText('offer'));
+        await user.click(await findByRole('button', { name: 'Upload anyway' }));
+        await findByText('Uploaded');
         await user.click(getByText('fail'));
         expect(getByRole('alert').textContent).toContain('the disk is full');
     });

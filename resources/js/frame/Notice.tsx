@@ -56,15 +56,22 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
                     role={said?.failed ? 'alert' : 'status'}
                     action={
                         said?.act && (
-                            <Button
-                                color="inherit"
-                                onClick={() => {
-                                    close();
-                                    said.act?.run();
-                                }}
-                            >
-                                {said.act.label}
-                            </Button>
+                            <>
+                                <Button
+                                    color="inherit"
+                                    onClick={() => {
+                                        close();
+                                        said.act?.run();
+                                    }}
+                                >
+                                    {said.act.label}
+                                </Button>
+                                {said.stays && (
+                                    <Button color="inherit" onClick={close}>
+                                        Close
+                                    </Button>
+                                )}
+                            </>
                         )
                     }
                 >

@@ -72,7 +72,7 @@ final readonly class Misses
                 $ofParts[$part] += $samples->weight[$i];
             }
             // Of the whole part, and not of what was left to judge of it.
-            foreach ($samples->kept < 1.0 ? self::areaShares($low) : [] as $number => $own) {
+            foreach ($samples->kept < 1.0 ? self::areaShares($samples->byUv ? $low->uvAreas : $low->areas, $low->parts) : [] as $number => $own) {
                 $ofParts[$number] = max($ofParts[$number], $own / max(1e-12, $samples->kept));
             }
         }
@@ -140,15 +140,17 @@ final readonly class Misses
     }
 
     /**
+     * @param  list<float>  $areas  a triangle, as samples are shared out by
+     * @param  list<int>  $parts  first triangle of each
      * @return list<float> of each part of the low poly, its share of the area
      */
-    private static function areaShares(LowSurface $low): array
+    private static function areaShares(array $areas, array $parts): array
     {
-        $shares = array_fill(0, count($low->parts), 0.0);
-        $all = array_sum($low->areas);
+        $shares = array_fill(0, count($parts), 0.0);
+        $all = array_sum($areas);
         $part = 0;
-        foreach ($low->areas as $t => $area) {
-            while (isset($low->parts[$part + 1]) && $low->parts[$part + 1] <= $t) {
+        foreach ($areas as $t => $area) {
+            while (isset($parts[$part + 1]) && $parts[$part + 1] <= $t) {
                 $part++;
             }
             $shares[$part] += $all > 0.0 ? $area / $all : 0.0;

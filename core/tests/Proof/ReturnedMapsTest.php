@@ -20,6 +20,7 @@ use Anvil\Modelling\Polygons;
 use Anvil\Modelling\Shapes;
 use Anvil\Proof\MapPng;
 use Anvil\Proof\ProofPage;
+use Anvil\Proof\Returned\MapFaults;
 use Anvil\Proof\TrialBake;
 use Anvil\Report\Report;
 use Anvil\Standard\Choices;
@@ -277,6 +278,89 @@ final class ReturnedMapsTest extends TestCase
     public function test_a_map_gives_its_code_and_no_other(Closure $maps, array $expected): void
     {
         self::assertSame($expected, self::codes(self::report($maps())));
+    }
+
+    /**
+     * @param  list<array{int, int, int, int}>  $pixels
+     */
+    private static function faults(array $pixels, ?ProofPage $page = null): MapFaults
+    {
+        $page ??= ProofPage::of(self::report([])->measures->asset)[0];
+        $bytes = self::png($pixels);
+
+        return new MapFaults(Image::decode($bytes, ImageHeader::of($bytes)), $page, self::PADDING, MapFaults::layout($page, self::SIZE, self::PADDING));
+    }
+
+    /**
+     * One color inside, another outside; `beside` px of the outside in the color of the inside.
+     *
+     * @param  array{int, int, int, int}  $inside
+     * @param  array{int, int, int, int}  $outside
+     * @return list<array{int, int, int, int}>
+     */
+    private static function plain(array $inside, array $outside, int $beside = 0): array
+    {
+        $marked = array_fill(0, self::SIZE ** 2, $outside);
+        foreach (self::bare('ao', $beside) as $i => $pixel) {
+            if ($pixel !== [0, 0, 0, 65535]) {
+                $marked[$i] = $inside;
+            }
+        }
+
+        return $marked;
+    }
+
+    public function test_a_color_that_is_no_id_is_counted_where_it_lies(): void
+    {
+        $red = [0xE8E8, 0x1111, 0x2D2D, 65535];
+        $pixels = self::plain($red, [0, 0, 0, 65535], 2);
+        self::assertEquals(['share' => 0.0, 'texels' => 0, 'where' => []], self::faults($pixels)->blends(['#E8112D']));
+        $pixels[50 * self::SIZE + 40] = [0, 65535, 0, 65535];
+        $pixels[2 * self::SIZE + 2] = [0, 65535, 0, 65535];
+        $blends = self::faults($pixels)->blends(['#1F3F8F', '#E8112D']);
+        self::assertSame(1, $blends['texels'], 'one inside, none of the outside');
+        // The board covers 0.828 of the page a side.
+        self::assertEqualsWithDelta(1 / (self::SIZE * 0.828) ** 2, $blends['share'], 2e-6);
+        self::assertSame([40.5 / self::SIZE, 1 - 50.5 / self::SIZE], array_slice($blends['where'][0], 1));
+        // Another red that no eye tells apart is the ID; one that it does is none.
+        self::assertSame(0, self::faults(self::plain([0xE9E9, 0x1212, 0x2D2D, 65535], [0, 0, 0, 65535], 2))->blends(['#E8112D'])['texels']);
+        self::assertGreaterThan(10_000, self::faults(self::plain([0xE8E8, 0x2828, 0x2D2D, 65535], [0, 0, 0, 65535], 2))->blends(['#E8112D'])['texels']);
+    }
+
+    /** Of a trial of half the size: texels at a hole and one texel from it are not compared, all others are. */
+    public function test_what_lies_at_a_hole_is_not_compared(): void
+    {
+        $pixels = self::plain([40000, 30000, 20000, 65535], [0, 0, 0, 65535], 2);
+        for ($y = 60; $y < 68; $y++) {
+            for ($x = 60; $x < 68; $x++) {
+                $pixels[$y * self::SIZE + $x] = $y < 64 ? [40000, 30000, 20000, 0] : [0, 0, 0, 65535];
+            }
+        }
+        $faults = self::faults($pixels);
+        $row = static fn (int $y): array => array_map(static fn (int $x): int => $y * 64 + $x, range(20, 43));
+        foreach ([31, 33] as $y) {
+            // Trial texels 30 to 33 hold the hole; 29 and 34 are beside it.
+            self::assertSame(array_merge(range($y * 64 + 20, $y * 64 + 28), range($y * 64 + 35, $y * 64 + 43)), $faults->written($row($y), 64), "row $y");
+        }
+        self::assertSame($row(28), $faults->written($row(28), 64));
+        self::assertSame($row(35), $faults->written($row(35), 64));
+        self::assertNotSame($row(29), $faults->written($row(29), 64));
+    }
+
+    public function test_padding_that_does_not_show_is_not_judged(): void
+    {
+        self::assertEqualsWithDelta(2.0, self::faults(self::plain([40000, 0, 0, 65535], [0, 0, 0, 65535], 2))->padding()['px'] ?? -1.0, 1.0);
+        // A color near that of the outside does not tell where it ends.
+        self::assertNull(self::faults(self::plain([4000, 0, 0, 65535], [0, 0, 0, 65535], 2))->padding());
+        self::assertNull(self::faults(self::plain([2000, 2000, 2000, 65535], [0, 0, 0, 65535], 2))->padding());
+    }
+
+    public function test_of_a_large_hole_some_places_are_told(): void
+    {
+        $measures = self::report([])->measures;
+        $holes = self::faults(self::holed('ao', 20, 30, 40, 40, [0, 0, 0, 0]), ProofPage::of($measures->asset)[0])->holes(new TrialBake($measures->common()->trialInputs()), 'ao');
+        self::assertSame(1600, $holes['texels']);
+        self::assertCount(200, $holes['where']);
     }
 
     /**

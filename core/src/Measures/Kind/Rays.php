@@ -30,7 +30,7 @@ final class Rays extends SetMeasure implements Renamable
 
     public function revision(): int
     {
-        return 2;
+        return 3;
     }
 
     public function words(Subject $subject): string

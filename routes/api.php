@@ -55,7 +55,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('standards', [StandardController::class, 'store'])->middleware('throttle:costly')->can('decide', Asset::class);
     Route::put('standards/{standard}', [StandardController::class, 'update'])->middleware('throttle:costly')->can('decide', Asset::class);
     Route::delete('standards/{standard}', [StandardController::class, 'destroy'])->can('delete', Asset::class);
-    Route::put('assets/{asset}/standard', [StandardController::class, 'hold'])->can('decide', 'asset')->middleware(['throttle:costly', 'noted:held it to another standard']);
+    Route::put('assets/{asset}/standard', [StandardController::class, 'hold'])->can('decide', 'asset')->middleware('throttle:costly');
 
     Route::get('rack', [RackController::class, 'index'])->can('view', Asset::class);
     Route::get('search', SearchController::class)->can('view', Asset::class);
@@ -103,23 +103,23 @@ Route::middleware('auth')->group(function (): void {
             Route::get('download', [DeliveryController::class, 'download'])->can('view', 'delivery');
             Route::post('renames', [MendController::class, 'renames'])->can('view', 'delivery');
             Route::post('recheck', [DeliveryController::class, 'recheck'])->can('mend', 'delivery')->middleware('noted:had it checked again');
-            Route::post('files/{file}/role', [DeliveryController::class, 'role'])->can('mend', 'delivery')->middleware('noted:changed the role of a file');
-            Route::post('mend', [MendController::class, 'mend'])->can('mend', 'delivery')->middleware('noted:wrote renamed files as a delivery of its own');
-            Route::post('assemble', [MendController::class, 'assemble'])->can('mend', 'delivery')->middleware('noted:put exploded parts back together as a delivery of its own');
-            Route::post('place', [MendController::class, 'place'])->can('mend', 'delivery')->middleware('noted:wrote the high poly in its place and size as a delivery of its own');
+            Route::post('files/{file}/role', [DeliveryController::class, 'role'])->can('mend', 'delivery');
+            Route::post('mend', [MendController::class, 'mend'])->can('mend', 'delivery');
+            Route::post('assemble', [MendController::class, 'assemble'])->can('mend', 'delivery');
+            Route::post('place', [MendController::class, 'place'])->can('mend', 'delivery');
             Route::post('outputs', [DeliveryController::class, 'output'])->can('mend', 'delivery')->middleware('noted:had files written');
-            Route::post('id-files', [ColorIdController::class, 'handIn'])->can('mend', 'delivery')->middleware('noted:wrote ID files as a delivery of its own');
+            Route::post('id-files', [ColorIdController::class, 'handIn'])->can('mend', 'delivery');
             Route::post('proof', [ProofController::class, 'bake'])->can('mend', 'delivery')->middleware('noted:began a trial bake');
             Route::post('maps', [ProofController::class, 'maps'])->can('mend', 'delivery')->middleware('noted:added maps that came back');
             Route::post('maps/{file}/take-back', [ProofController::class, 'takeBack'])->can('mend', 'delivery')->middleware('noted:took back a map');
-            Route::post('explode', [DeliveryController::class, 'explode'])->can('decide', 'delivery')->middleware('noted:chose how sets are moved apart');
-            Route::post('board', [DeliveryController::class, 'board'])->can('decide', 'delivery')->middleware('noted:arranged the bake sets');
-            Route::post('reach', [DeliveryController::class, 'reach'])->can('decide', 'delivery')->middleware('noted:set the reach of a set');
-            Route::post('mirrored', [DeliveryController::class, 'mirrored'])->can('decide', 'delivery')->middleware('noted:declared which UV islands may lie on others');
-            Route::post('choices', [DeliveryController::class, 'choose'])->can('decide', 'delivery')->middleware('noted:chose what is left out or baked on itself');
-            Route::post('suffixes', [MendController::class, 'suffixes'])->can('decide', 'delivery')->middleware('noted:took the suffixes of the files into the standard');
+            Route::post('explode', [DeliveryController::class, 'explode'])->can('decide', 'delivery');
+            Route::post('board', [DeliveryController::class, 'board'])->can('decide', 'delivery');
+            Route::post('reach', [DeliveryController::class, 'reach'])->can('decide', 'delivery');
+            Route::post('mirrored', [DeliveryController::class, 'mirrored'])->can('decide', 'delivery');
+            Route::post('choices', [DeliveryController::class, 'choose'])->can('decide', 'delivery');
+            Route::post('suffixes', [MendController::class, 'suffixes'])->can('decide', 'delivery');
             Route::post('id-cut', [ColorIdController::class, 'cut'])->can('mend', 'delivery')->middleware('noted:had the high poly cut for color IDs');
-            Route::post('id-sheet', [ColorIdController::class, 'sheet'])->can('decide', 'delivery')->middleware('noted:chose the color IDs');
+            Route::post('id-sheet', [ColorIdController::class, 'sheet'])->can('decide', 'delivery');
             // These tell their history themselves, with names and reasons.
             Route::post('waivers', [FindingController::class, 'waive'])->can('waive', 'delivery');
             Route::delete('waivers/{waiver}', [FindingController::class, 'withdraw'])->can('waive', 'delivery');

@@ -42,6 +42,7 @@ use App\Models\State\DeliveryState;
 use App\Models\State\FileState;
 use App\Models\State\MakingState;
 use App\Models\State\SetState;
+use App\People\Decisions;
 
 /**
  * A delivery as bar, rail, stand and findings want it; what a station shows beside is in `Stations`.
@@ -56,12 +57,16 @@ final readonly class DeliveryPage
     /** @var array<string, list<RoledPart>> */
     private array $partsByFile;
 
+    private int $version;
+
     /** @var array<string, mixed> decoded once: it is large */
     private array $report;
 
     /** @param  string  $mark  of what it is made of */
     public function __construct(private Delivery $delivery, private string $mark)
     {
+        // From before anything is read: what is decided meanwhile is newer than what is shown.
+        $this->version = Decisions::version($delivery->asset_id);
         $delivery->loadMissing(['asset.standard', 'files.parts', 'sets.kept', 'findings', 'outputs', 'packages']);
         // Names and bounds are enough for what is shown; no mesh is loaded.
         $this->measures = (new StoredDelivery($delivery))->alone();
@@ -85,7 +90,7 @@ final readonly class DeliveryPage
         $rules = $d->asset->rules();
 
         return new DeliveryData(
-            $this->mark, $d->id, $d->number, $d->asset_id, $d->asset->name, $d->state, $d->error, $d->verdict, $d->blockers, $d->cautions, $d->notes,
+            $this->mark, $this->version, $d->id, $d->number, $d->asset_id, $d->asset->name, $d->state, $d->error, $d->verdict, $d->blockers, $d->cautions, $d->notes,
             $d->created_at->toIso8601String(), $d->handed_in_by, $d->checked_at?->toIso8601String(),
             $d->derived_from === null ? null : Delivery::query()->find($d->derived_from)?->number, $d->made_by_words,
             self::progress($d),

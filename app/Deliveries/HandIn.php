@@ -33,9 +33,10 @@ final class HandIn
 {
     /**
      * @param  list<Upload>  $uploads  complete ones
-     * @param  bool  $asNew  makes a delivery even where one has the same files. Otherwise that one is returned, and the uploads stay for a while
+     * @param  bool  $asNew  makes a delivery even where one that was written here has the same files. Otherwise that one is returned, and the uploads stay for a while
+     * @param  bool  $once  where the asset's newest delivery has the same files, that one is returned: of two watches of one folder the second makes none
      */
-    public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Standard $standard = null, bool $asNew = false): Delivery
+    public function deliver(array $uploads, ?Asset $asset = null, ?string $name = null, ?Standard $standard = null, bool $asNew = false, bool $once = false): Delivery
     {
         $user = Who::name();
         $folder = null;
@@ -46,16 +47,24 @@ final class HandIn
             $known = $asNew ? null : KnownFiles::of($files, $asset, $isPackage);
             if ($known !== null) {
                 History::tell($known->asset, $known, 'uploaded the same files again');
+                $known->wasKnown = true;
 
                 return $known;
             }
             // Each upload is taken once: of two who hand in the same, one is told.
-            $delivery = DB::transaction(function () use ($uploads, $files, $asset, $name, $standard, $user, &$folder): Delivery {
+            $delivery = DB::transaction(function () use ($uploads, $files, $asset, $name, $standard, $user, $once, &$folder): Delivery {
                 $ids = array_map(static fn (Upload $upload): string => $upload->id, $uploads);
                 if (Upload::query()->whereIn('id', $ids)->lockForUpdate()->count() !== count($ids)) {
                     throw ValidationException::withMessages(['uploads' => 'these files were handed in already, a moment ago']);
                 }
                 $asset ??= $this->assetFor(array_column($files, 'name'), $name, $standard, $user);
+                Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
+                $newest = $once ? $asset->deliveries()->reorder('number', 'desc')->first() : null;
+                if ($newest !== null && $newest->state !== DeliveryState::Writing && KnownFiles::isOf($newest, $files)) {
+                    $newest->wasKnown = true;
+
+                    return $newest;
+                }
                 $joined = self::joined($asset, array_column($files, 'name'));
                 if ($joined !== null) {
                     $added = self::stored($joined, $files);
@@ -89,7 +98,7 @@ final class HandIn
         } finally {
             Folder::remove($unpacked);
         }
-        foreach ($uploads as $upload) {
+        foreach ($delivery->wasKnown ? [] : $uploads as $upload) {
             Store::here()->delete($upload->path());
         }
 
@@ -97,13 +106,12 @@ final class HandIn
     }
 
     /**
-     * The newest delivery of an asset, where it has one side only and these files may be the other one: it is not whole yet, and they complete it.
+     * The newest delivery of an asset, where it has one side only and these files may be the other one: it is not whole yet, and they complete it. With the asset's row locked.
      *
      * @param  list<string>  $names
      */
     private static function joined(Asset $asset, array $names): ?Delivery
     {
-        Asset::query()->whereKey($asset->id)->lockForUpdate()->first();
         $id = $asset->deliveries()->max('id');
         $newest = Delivery::query()->whereKey($id)->lockForUpdate()->first();
         if ($newest === null || $newest->derived_from !== null || $newest->state === DeliveryState::Writing) {

@@ -62,6 +62,18 @@ final class KnownFiles
     }
 
     /**
+     * Whether a delivery has just these files, byte for byte.
+     *
+     * @param  list<array{name: string, path: string}>  $files
+     */
+    public static function isOf(Delivery $delivery, array $files): bool
+    {
+        $sums = [];
+
+        return self::same($delivery, array_column($files, 'path', 'name'), $sums);
+    }
+
+    /**
      * Whether a delivery has just these files. Mesh files, side files and textures are compared by their content: a side file may hold all of the geometry.
      *
      * @param  array<string, string>  $paths  by name

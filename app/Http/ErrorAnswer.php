@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use App\Http\Data\ChangedMeanwhileData;
+use App\People\ChangedMeanwhile;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Http\Exceptions\PostTooLargeException;
@@ -34,6 +36,11 @@ final class ErrorAnswer
             }
 
             return response()->json(['message' => is_string($first) ? self::plain($first) : 'The request does not fit.', 'errors' => $errors], 422, [], JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE);
+        }
+        if ($error instanceof ChangedMeanwhile) {
+            $changes = array_map(static fn (array $one): array => [...$one, 'words' => self::plain($one['words'])], $error->changes);
+
+            return response()->json(new ChangedMeanwhileData(self::plain($error->getMessage()), $changes, $error->version), 409, [], JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE);
         }
         if (self::isDiskFull($error)) {
             return response()->json(['message' => 'The disk of Yellow Anvil is full, and nothing was changed. Free some space there, and try again.'], 507);

@@ -25,7 +25,7 @@ use Illuminate\Support\Carbon;
  * @property int|null $exploded_from the delivery of the asset that this one is an exploded layout of
  * @property int|null $compared_to the delivery that what changed is told against
  * @property string|null $made_by_words why a derived one was made
- * @property array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool, ids?: array{onto: string, as: string}}|null $changes what a derived one changes in each mesh file of the other, and whether a layout that was exploded still is
+ * @property array{files: array<int, array{names: array<string, string>, moves: array<string, array{float|int, float|int, float|int}>, placed: list<float|int>|null}>, exploded: bool, ids?: array{onto: string, as: string}, sheet?: int}|null $changes what a derived one changes in each mesh file of the other, and whether a layout that was exploded still is
  * @property DeliveryState $state
  * @property string|null $error
  * @property string|null $verdict ready, blocked, or waiting for its other side
@@ -59,6 +59,9 @@ final class Delivery extends Model
     use HasFactory;
 
     protected $guarded = [];
+
+    /** Whether it was there before it was asked for: it has just the files that came, or what was asked to be written. Not kept. */
+    public bool $wasKnown = false;
 
     /**
      * @return array<string, string>

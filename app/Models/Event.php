@@ -17,6 +17,7 @@ use Illuminate\Support\Carbon;
  * @property string $who
  * @property string|null $via the name of the token that did it
  * @property string $words what follows the name
+ * @property string|null $area what was decided, each with a space between; null: nothing was
  * @property Carbon $created_at
  */
 final class Event extends Model

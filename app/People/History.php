@@ -13,12 +13,15 @@ use App\Models\Event;
  */
 final class History
 {
-    /** @param  string  $words  "set the reach of drum", what follows the name */
-    public static function tell(?Asset $asset, ?Delivery $delivery, string $words): void
+    /**
+     * @param  string  $words  "set the reach of drum", what follows the name
+     * @param  string|null  $area  what was decided by it; several with a space between
+     */
+    public static function tell(?Asset $asset, ?Delivery $delivery, string $words, ?string $area = null): void
     {
         $person = Who::person();
         Event::query()->create([
-            'asset_id' => $asset?->id, 'delivery' => $delivery?->number, 'person_id' => $person?->id, 'who' => Who::name(), 'via' => $person?->via(), 'words' => $words,
+            'asset_id' => $asset?->id, 'delivery' => $delivery?->number, 'person_id' => $person?->id, 'who' => Who::name(), 'via' => $person?->via(), 'words' => $words, 'area' => $area,
         ]);
     }
 }

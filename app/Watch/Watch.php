@@ -154,13 +154,13 @@ final class Watch
         // Should this end between the two lines that follow, the next start finds out whether it came in.
         $this->state->put($asset->name, $known);
         try {
-            $delivered = $this->server->ask('POST', 'api/deliveries', ['uploads' => $uploads, ...($known['asset'] === null ? [] : ['assetId' => $known['asset']])]);
+            $delivered = $this->server->ask('POST', 'api/deliveries', ['uploads' => $uploads, 'once' => true, ...($known['asset'] === null ? [] : ['assetId' => $known['asset']])]);
         } catch (Refused $error) {
             if ($known['asset'] === null || ! in_array($error->getCode(), [404, 422], true)) {
                 throw $error;
             }
             // The asset was deleted on the rack: it begins anew.
-            $delivered = $this->server->ask('POST', 'api/deliveries', ['uploads' => $uploads]);
+            $delivered = $this->server->ask('POST', 'api/deliveries', ['uploads' => $uploads, 'once' => true]);
         }
         $known = [...$known, 'handing' => false, 'asset' => is_int($delivered['assetId'] ?? null) ? $delivered['assetId'] : null, 'delivery' => is_int($delivered['deliveryId'] ?? null) ? $delivered['deliveryId'] : null];
         unset($this->next[$asset->name]);

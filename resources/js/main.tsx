@@ -17,6 +17,7 @@ import { ToMendPage } from './findings/ToMendPage';
 import { NoticeProvider } from './frame/Notice';
 import { AssetFrame } from './frame/AssetFrame';
 import { GuidePage } from './frame/GuidePage';
+import { MeanwhileDialog } from './frame/MeanwhileDialog';
 import { FormatsPage } from './intake/FormatsPage';
 import { AccountPage } from './people/AccountPage';
 import { InboxPage } from './people/InboxPage';
@@ -45,6 +46,7 @@ function Pages({ mode, setMode }: { mode: Mode; setMode: (mode: Mode) => void })
     const page = { mode, setMode };
     return (
         <Signed session={session} out={<SignIn session={session} />}>
+            <MeanwhileDialog />
             <Routes>
                 <Route path="/" element={<RackPage {...page} />} />
                 <Route path="/formats" element={<FormatsPage {...page} />} />

@@ -97,9 +97,9 @@ final class AccessTest extends TestCase
         foreach (self::routes() as $name => $route) {
             $middleware = array_filter($route->gatherMiddleware(), is_string(...));
             self::assertSame(! in_array($name, self::OPEN, true), in_array('auth', $middleware, true), $name);
-            // What changes an asset is told in its history: by the route, or with names and reasons by what it does.
+            // What changes an asset is told in its history: by the route, or by what it does, with what was decided or its reasons.
             $isChange = $route->methods()[0] !== 'GET' && preg_match('/\{(delivery|asset)\}/', $route->uri()) === 1 && ! str_ends_with($route->uri(), '/renames');
-            $tells = preg_grep('/^noted:\w/', $middleware) !== [] || preg_match('#\{delivery\}/(waivers|waivers/\{waiver\}|fix-lists)$#', $route->uri()) === 1;
+            $tells = preg_grep('/^noted:\w/', $middleware) !== [] || ($isChange && preg_match('#(\{delivery\}/(waivers|waivers/\{waiver\}|fix-lists|files/\{file\}/role|mend|assemble|place|id-files|explode|board|reach|mirrored|choices|suffixes|id-sheet)|\{asset\}/standard)$#', $route->uri()) === 1);
             self::assertSame($isChange, $tells, "$name tells its history");
         }
     }

@@ -70,7 +70,7 @@ final class StandardsTest extends TestCase
         $id = $this->standard->id;
         $rules = '{"name":"harbor rules","mapSize":1024}';
         $this->putJson("/api/standards/$id", ['rules' => $rules, 'version' => 1, 'reason' => 'the new engine'])->assertOk()->assertJsonPath('version', 2);
-        $this->putJson("/api/standards/$id", ['rules' => $rules, 'version' => 1])->assertUnprocessable()->assertJsonPath('message', 'Ines Falk changed this standard meanwhile: it is version 2 now. Load it again and make your change to that');
+        $this->putJson("/api/standards/$id", ['rules' => $rules, 'version' => 1])->assertConflict()->assertJsonPath('changes.0.words', 'saved version 2 of the standard "harbor rules": the new engine')->assertJsonPath('changes.0.who', 'Ines Falk')->assertJsonPath('version', 2);
         $page = $this->getJson("/api/standards/$id")->assertJsonPath('versions.0.reason', 'the new engine')->assertJsonPath('versions.0.version', 2)->assertJsonPath('versions.1.version', 1);
         self::assertStringContainsString('"mapSize":128', (string) $page->json('versions.1.rules'));
         self::assertStringContainsString('"mapSize":1024', (string) $page->json('rules'));

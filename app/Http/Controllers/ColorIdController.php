@@ -14,9 +14,11 @@ use App\Http\Requests\IdCutRequest;
 use App\Http\Requests\IdSheetRequest;
 use App\Http\Requests\OutputRequest;
 use App\Jobs\MakeOutput;
+use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Output;
 use App\Models\State\MakingState;
+use App\People\Decisions;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Validation\ValidationException;
@@ -43,11 +45,11 @@ final class ColorIdController extends Controller
     }
 
     /** Keeps a sheet for the asset, its colors as they are or spread anew; tells how far they are apart. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/id-sheet', operationId: 'idSheet', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['cut', 'act', 'allEyes', 'pins', 'ids'], properties: [
+    #[OA\Post(path: '/api/deliveries/{delivery}/id-sheet', operationId: 'idSheet', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['cut', 'act', 'allEyes', 'pins', 'ids'], properties: [
         new OA\Property(property: 'cut', type: 'integer'), new OA\Property(property: 'act', type: 'string', enum: ['spread', 'keep']), new OA\Property(property: 'allEyes', type: 'boolean'),
         new OA\Property(property: 'pins', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
         new OA\Property(property: 'ids', type: 'array', items: new OA\Items(type: 'object', required: ['name', 'hex', 'pinned', 'pieces'], properties: [new OA\Property(property: 'name', type: 'string'), new OA\Property(property: 'hex', type: 'string', nullable: true), new OA\Property(property: 'pinned', type: 'boolean'), new OA\Property(property: 'pieces', type: 'array', items: new OA\Items(type: 'string'))])),
-    ])), responses: [new OA\Response(response: 200, description: 'The sheet', content: new OA\JsonContent(ref: '#/components/schemas/IdSheetData'))])]
+    ])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 200, description: 'The sheet', content: new OA\JsonContent(ref: '#/components/schemas/IdSheetData'))])]
     public function sheet(IdSheetRequest $request, Delivery $delivery): JsonResponse
     {
         $cut = $delivery->outputs()->whereKey($request->integer('cut'))->where('kind', IdCut::KIND)->where('state', MakingState::Done)->first();
@@ -59,19 +61,19 @@ final class ColorIdController extends Controller
         } catch (Unreadable $error) {
             throw ValidationException::withMessages(['ids' => $error->getMessage()]);
         }
-        IdCut::keep($delivery->asset, $plan->kept());
+        Decisions::change($delivery->asset, $delivery, static fn (Asset $asset) => IdCut::keep($asset, $plan->kept()));
 
         return response()->json(IdCut::data($delivery, $cut, $plan));
     }
 
     /** Writes the IDs into the files of the delivery, as a new delivery that is checked. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/id-files', operationId: 'handInIds', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['ids']), new OA\Property(property: 'onto', type: 'string', enum: ['copy', 'high']), new OA\Property(property: 'as', type: 'string', enum: ['materials', 'vertex-colors'])])), responses: [new OA\Response(response: 201, description: 'Begun', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/id-files', operationId: 'handInIds', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['kind'], properties: [new OA\Property(property: 'kind', type: 'string', enum: ['ids']), new OA\Property(property: 'onto', type: 'string', enum: ['copy', 'high']), new OA\Property(property: 'as', type: 'string', enum: ['materials', 'vertex-colors'])])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 201, description: 'Begun', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function handIn(OutputRequest $request, Delivery $delivery): JsonResponse
     {
         $this->needsDone($delivery);
         $new = Derived::deliver($delivery, [], "color IDs written from delivery $delivery->number", true, $request->ids());
 
-        return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number), 201);
+        return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number, $new->wasKnown), 201);
     }
 
     /** The pieces of a cut, for the screen. */

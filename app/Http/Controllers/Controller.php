@@ -6,9 +6,9 @@ namespace App\Http\Controllers;
 
 use App\Deliveries\Steps;
 use App\Deliveries\Turn;
-use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
+use App\People\Decisions;
 use App\People\Who;
 use Closure;
 use Illuminate\Validation\ValidationException;
@@ -24,7 +24,7 @@ abstract class Controller
 
     /**
      * Changes something that a delivery is judged by and begins to check it anew, both or neither, under the delivery's lock.
-     * A check that is running is stopped: what is measured by then stays known.
+     * A check that is running is stopped: what is measured by then stays known. What was decided goes into the history.
      *
      * @param  Closure(Delivery): void  $change
      */
@@ -34,8 +34,7 @@ abstract class Controller
             if (! $locked->isOver() && ($change === null || $locked->state === DeliveryState::Writing)) {
                 throw ValidationException::withMessages(['delivery' => $change === null ? 'the delivery is being checked already' : 'its mended files are being written; wait for them']);
             }
-            Asset::query()->whereKey($locked->asset_id)->lockForUpdate()->first();
-            $change?->__invoke($locked);
+            $change === null || Decisions::change($locked->asset, $locked, static fn () => $change($locked));
             Steps::begin($locked);
         });
         $delivery->refresh();

@@ -55,7 +55,7 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
  */
 final class DeliveryController extends Controller
 {
-    #[OA\Post(path: '/api/deliveries', operationId: 'handIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['uploads'], properties: [new OA\Property(property: 'uploads', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'assetId', type: 'integer', nullable: true), new OA\Property(property: 'asNew', description: 'true: makes a delivery even where one has the same files, byte for byte', type: 'boolean')])), responses: [new OA\Response(response: 201, description: 'Uploaded', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    #[OA\Post(path: '/api/deliveries', operationId: 'handIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['uploads'], properties: [new OA\Property(property: 'uploads', type: 'array', items: new OA\Items(type: 'string')), new OA\Property(property: 'assetId', type: 'integer', nullable: true), new OA\Property(property: 'asNew', description: 'true: makes a delivery even where one has the same files, byte for byte', type: 'boolean'), new OA\Property(property: 'once', description: 'true: makes no delivery where the newest one of the asset has the same files, byte for byte', type: 'boolean')])), responses: [new OA\Response(response: 201, description: 'Uploaded', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function store(HandInRequest $request, HandIn $handIn): JsonResponse
     {
         $ids = $request->uploads();
@@ -80,9 +80,9 @@ final class DeliveryController extends Controller
         if ($meshes === 0) {
             throw ValidationException::withMessages(['uploads' => 'there is no mesh file among these; hand in .glb, .gltf, .obj, .dae, .usda, .ply or .stl, or a .zip of these']);
         }
-        $delivery = $handIn->deliver($uploads, $request->asset(), asNew: $request->boolean('asNew'));
+        $delivery = $handIn->deliver($uploads, $request->asset(), asNew: $request->boolean('asNew'), once: $request->boolean('once'));
 
-        return response()->json(new DeliveredData($delivery->asset_id, $delivery->id, $delivery->number, $delivery->isOver() && ! $delivery->wasRecentlyCreated), 201);
+        return response()->json(new DeliveredData($delivery->asset_id, $delivery->id, $delivery->number, $delivery->wasKnown), 201);
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}', operationId: 'delivery', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'A delivery', content: new OA\JsonContent(ref: '#/components/schemas/DeliveryData'))])]
@@ -144,7 +144,7 @@ final class DeliveryController extends Controller
     }
 
     /** Gives a file a role, or takes it back so that the names tell. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/files/{file}/role', operationId: 'setRole', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'file', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(properties: [new OA\Property(property: 'role', type: 'string', nullable: true)])), responses: [new OA\Response(response: 204, description: 'Set')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/files/{file}/role', operationId: 'setRole', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'file', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(properties: [new OA\Property(property: 'role', type: 'string', nullable: true)])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Set')])]
     public function role(RoleRequest $request, Delivery $delivery, File $file): Response
     {
         abort_unless($file->delivery_id === $delivery->id, 404);
@@ -157,7 +157,7 @@ final class DeliveryController extends Controller
     }
 
     /** Declares that a UV island may lie on others, or no more; it holds over deliveries for as long as the island does. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/mirrored', operationId: 'declareMirrored', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['part', 'island', 'mirrored'], properties: [new OA\Property(property: 'part', type: 'string'), new OA\Property(property: 'island', description: 'the key of the island', type: 'string'), new OA\Property(property: 'mirrored', type: 'boolean')])), responses: [new OA\Response(response: 204, description: 'Declared')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/mirrored', operationId: 'declareMirrored', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['part', 'island', 'mirrored'], properties: [new OA\Property(property: 'part', type: 'string'), new OA\Property(property: 'island', description: 'the key of the island', type: 'string'), new OA\Property(property: 'mirrored', type: 'boolean')])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Declared')])]
     public function mirrored(MirroredRequest $request, Delivery $delivery): Response
     {
         $this->startOver($delivery, function (Delivery $delivery) use ($request): void {
@@ -171,7 +171,7 @@ final class DeliveryController extends Controller
     }
 
     /** Bakes a base on itself, leaves it out, or takes either back. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/choices', operationId: 'choose', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['base', 'choice'], properties: [new OA\Property(property: 'base', type: 'string'), new OA\Property(property: 'choice', type: 'string', enum: ['self', 'out', 'none'])])), responses: [new OA\Response(response: 204, description: 'Chosen')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/choices', operationId: 'choose', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['base', 'choice'], properties: [new OA\Property(property: 'base', type: 'string'), new OA\Property(property: 'choice', type: 'string', enum: ['self', 'out', 'none'])])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Chosen')])]
     public function choose(ChoiceRequest $request, Delivery $delivery): Response
     {
         $base = $request->string('base')->toString();
@@ -207,7 +207,7 @@ final class DeliveryController extends Controller
     }
 
     /** Puts the board's sets, and what is left out, baked on itself or detachable, into the asset's choices. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/board', operationId: 'arrange', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/BoardData')), responses: [new OA\Response(response: 204, description: 'Arranged')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/board', operationId: 'arrange', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/BoardData')), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Arranged')])]
     public function board(BoardRequest $request, Delivery $delivery): Response
     {
         $choices = $request->choices();
@@ -219,7 +219,7 @@ final class DeliveryController extends Controller
     }
 
     /** Sets the reach of one set for this asset, or takes it back so that the standard or the recommendation holds. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/reach', operationId: 'setReach', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['set', 'out', 'in'], properties: [new OA\Property(property: 'set', type: 'string'), new OA\Property(property: 'out', description: 'in file units', type: 'number', nullable: true), new OA\Property(property: 'in', type: 'number', nullable: true)])), responses: [new OA\Response(response: 204, description: 'Set')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/reach', operationId: 'setReach', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['set', 'out', 'in'], properties: [new OA\Property(property: 'set', type: 'string'), new OA\Property(property: 'out', description: 'in file units', type: 'number', nullable: true), new OA\Property(property: 'in', type: 'number', nullable: true)])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Set')])]
     public function reach(ReachRequest $request, Delivery $delivery): Response
     {
         $set = $request->string('set')->toString();
@@ -239,7 +239,7 @@ final class DeliveryController extends Controller
     }
 
     /** How far, and whether every set, is moved apart; for this asset from now on. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/explode', operationId: 'chooseExplode', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['clearance', 'all'], properties: [new OA\Property(property: 'clearance', description: 'gap between boxes, in file units; null: 2 % of the asset', type: 'number', nullable: true), new OA\Property(property: 'all', type: 'boolean')])), responses: [new OA\Response(response: 204, description: 'Laid out again')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/explode', operationId: 'chooseExplode', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['clearance', 'all'], properties: [new OA\Property(property: 'clearance', description: 'gap between boxes, in file units; null: 2 % of the asset', type: 'number', nullable: true), new OA\Property(property: 'all', type: 'boolean')])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Laid out again')])]
     public function explode(LayoutRequest $request, Delivery $delivery): Response
     {
         $this->startOver($delivery, function (Delivery $delivery) use ($request): void {

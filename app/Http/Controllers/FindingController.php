@@ -18,7 +18,7 @@ use App\Models\Finding;
 use App\Models\FixList;
 use App\Models\Person;
 use App\Models\Waiver;
-use App\People\History;
+use App\People\Decisions;
 use App\People\Letters;
 use App\People\Who;
 use Illuminate\Http\JsonResponse;
@@ -38,7 +38,7 @@ final class FindingController extends Controller
     private const PAGE = 200;
 
     /** Accepts findings, with a reason, and if wanted until a day. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/waivers', operationId: 'waive', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['findings', 'reason'], properties: [new OA\Property(property: 'findings', description: 'their numbers', type: 'array', items: new OA\Items(type: 'integer')), new OA\Property(property: 'reason', type: 'string'), new OA\Property(property: 'until', description: 'the last day, 2026-12-24', type: 'string', nullable: true)])), responses: [new OA\Response(response: 204, description: 'Waived'), new OA\Response(response: 422, description: 'Refused, in words')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/waivers', operationId: 'waive', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['findings', 'reason'], properties: [new OA\Property(property: 'findings', description: 'their numbers', type: 'array', items: new OA\Items(type: 'integer')), new OA\Property(property: 'reason', type: 'string'), new OA\Property(property: 'until', description: 'the last day, 2026-12-24', type: 'string', nullable: true)])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Waived'), new OA\Response(response: 422, description: 'Refused, in words')])]
     public function waive(WaiveRequest $request, Delivery $delivery): Response
     {
         $this->needsDone($delivery);
@@ -65,29 +65,31 @@ final class FindingController extends Controller
                 ]);
             }
             $delivery->asset->update(['changed_by' => $this->user()]);
+            $count = $findings->count();
+            $areas = $findings->map(static fn (Finding $one): string => self::areaOf($one->code, Waivers::subject($one->subject)))->unique()->implode(' ');
+            Decisions::record($delivery->asset, $delivery, [$areas => 'waived '.($count === 1 ? '1 finding' : "$count findings").' of '.implode(', ', array_unique($findings->map(static fn (Finding $one): string => $one->code)->all())).($request->until() === null ? '' : " until {$request->until()}").": {$request->reason()}"]);
         });
-        $count = $findings->count();
-        History::tell($delivery->asset, $delivery, 'waived '.($count === 1 ? '1 finding' : "$count findings").' of '.implode(', ', array_unique($findings->map(static fn (Finding $one): string => $one->code)->all())).($request->until() === null ? '' : " until {$request->until()}").": {$request->reason()}");
 
         return response()->noContent();
     }
 
     /** Takes a waiver back. */
-    #[OA\Delete(path: '/api/deliveries/{delivery}/waivers/{waiver}', operationId: 'withdraw', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'waiver', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Taken back')])]
+    #[OA\Delete(path: '/api/deliveries/{delivery}/waivers/{waiver}', operationId: 'withdraw', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'waiver', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Taken back')])]
     public function withdraw(Delivery $delivery, Waiver $waiver): Response
     {
         abort_unless($waiver->asset_id === $delivery->asset_id && $waiver->withdrawn_at === null, 404, 'there is no such waiver');
         $this->startOver($delivery, function (Delivery $delivery) use ($waiver): void {
-            $waiver->update(['withdrawn_at' => now(), 'withdrawn_by' => $this->user()]);
+            // Of two who take it back at once, one does.
+            abort_unless(Waiver::query()->whereKey($waiver->id)->whereNull('withdrawn_at')->update(['withdrawn_at' => now(), 'withdrawn_by' => $this->user()]) === 1, 404, 'there is no such waiver');
             $delivery->asset->update(['changed_by' => $this->user()]);
+            Decisions::record($delivery->asset, $delivery, [self::areaOf($waiver->code, $waiver->subject) => "took back the waiver of $waiver->code by $waiver->by"]);
         });
-        History::tell($delivery->asset, $delivery, "took back the waiver of $waiver->code by $waiver->by");
 
         return response()->noContent();
     }
 
     /** Sends causes to an artist to be mended: a fix list, and a mail that leads to it. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/fix-lists', operationId: 'sendBack', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['causes', 'to'], properties: [new OA\Property(property: 'causes', description: 'their numbers', type: 'array', items: new OA\Items(type: 'integer')), new OA\Property(property: 'to', description: 'the number of a person', type: 'integer'), new OA\Property(property: 'note', type: 'string', nullable: true)])), responses: [new OA\Response(response: 201, description: 'Sent'), new OA\Response(response: 422, description: 'Refused, in words')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/fix-lists', operationId: 'sendBack', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['causes', 'to'], properties: [new OA\Property(property: 'causes', description: 'their numbers', type: 'array', items: new OA\Items(type: 'integer')), new OA\Property(property: 'to', description: 'the number of a person', type: 'integer'), new OA\Property(property: 'note', type: 'string', nullable: true)])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 201, description: 'Sent'), new OA\Response(response: 422, description: 'Refused, in words')])]
     public function sendBack(SendBackRequest $request, Delivery $delivery): JsonResponse
     {
         $this->needsDone($delivery);
@@ -100,13 +102,16 @@ final class FindingController extends Controller
             throw ValidationException::withMessages(['causes' => 'one of these causes is waived, or not there any more; look again']);
         }
         $list = DB::transaction(function () use ($delivery, $to, $request, $causes): FixList {
+            Asset::query()->whereKey($delivery->asset_id)->lockForUpdate()->first();
             $list = FixList::query()->create(['asset_id' => $delivery->asset_id, 'delivery_id' => $delivery->id, 'person_id' => $to->id, 'to' => $to->name, 'by' => $this->user(), 'note' => $request->note(), 'causes' => $causes]);
             $delivery->asset->update(['changed_by' => $this->user()]);
+            $count = count($causes);
+            $areas = implode(' ', array_map(static fn (int $cause): string => Decisions::area('cause', (string) $delivery->id, (string) $cause), $request->causes()));
+            Decisions::record($delivery->asset, $delivery, [$areas => "sent $count ".($count === 1 ? 'cause' : 'causes')." back to $to->name"]);
 
             return $list;
         });
         $count = count($causes);
-        History::tell($delivery->asset, $delivery, "sent $count ".($count === 1 ? 'cause' : 'causes')." back to $to->name");
         $lines = array_map(static fn (array $one): string => '- '.(is_string($one['message']) ? $one['message'] : '')."\n  ".(is_string($one['remedy']) ? $one['remedy'] : ''), $causes);
         $isSent = Letters::send($to, "{$delivery->asset->name}: $count to mend", "Hello $to->name,\n\n{$this->user()} sent {$delivery->asset->name}, delivery $delivery->number, back to you:\n\n".implode("\n", $lines).($request->note() === null ? '' : "\n\n{$request->note()}")."\n\nThe list, with a picture of each place:\n".Letters::address("/fix-lists/$list->id"));
 
@@ -119,6 +124,18 @@ final class FindingController extends Controller
         Gate::authorize('view', $fixList->delivery);
 
         return response()->json(FixLists::of($fixList));
+    }
+
+    /**
+     * A finding that is waived, as a thing to decide on.
+     *
+     * @param  array<string, string>  $subject
+     */
+    private static function areaOf(string $code, array $subject): string
+    {
+        ksort($subject);
+
+        return Decisions::area('waiver', $code, (string) json_encode($subject, JSON_INVALID_UTF8_SUBSTITUTE));
     }
 
     #[OA\Get(path: '/api/deliveries/{delivery}/changes', operationId: 'changes', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 200, description: 'What changed since the delivery before', content: new OA\JsonContent(ref: '#/components/schemas/ChangesData'))])]

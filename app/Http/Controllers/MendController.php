@@ -74,7 +74,7 @@ final class MendController extends Controller
     }
 
     /** Writes the files with these names changed, as a new delivery; the old one stays as it is. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/mend', operationId: 'mend', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/mend', operationId: 'mend', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['renames'], properties: [new OA\Property(property: 'renames', type: 'array', items: new OA\Items(type: 'object', required: ['fileId', 'from', 'to'], properties: [new OA\Property(property: 'fileId', type: 'integer'), new OA\Property(property: 'from', type: 'string'), new OA\Property(property: 'to', type: 'string')]))])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function mend(RenamesRequest $request, Delivery $delivery): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
@@ -92,7 +92,7 @@ final class MendController extends Controller
     }
 
     /** Writes the high files scaled and turned to fit the low ones, as a new delivery. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/place', operationId: 'mendPlace', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/place', operationId: 'mendPlace', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 201, description: 'Mended', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function place(Delivery $delivery): JsonResponse
     {
         $stored = new StoredDelivery($delivery);
@@ -111,7 +111,7 @@ final class MendController extends Controller
     }
 
     /** Writes the files of an exploded layout with every part back where it was, as a new delivery. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/assemble', operationId: 'putBack', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 201, description: 'Put back', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/assemble', operationId: 'putBack', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 201, description: 'Put back', content: new OA\JsonContent(ref: '#/components/schemas/DeliveredData'))])]
     public function assemble(Delivery $delivery): JsonResponse
     {
         $measures = (new StoredDelivery($delivery))->alone();
@@ -124,7 +124,7 @@ final class MendController extends Controller
     }
 
     /** Takes the suffixes that were found in the files into the asset's standard. */
-    #[OA\Post(path: '/api/deliveries/{delivery}/suffixes', operationId: 'takeSuffixes', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 204, description: 'Taken')])]
+    #[OA\Post(path: '/api/deliveries/{delivery}/suffixes', operationId: 'takeSuffixes', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Taken')])]
     public function suffixes(Delivery $delivery): Response
     {
         /** @var array{suffixes: array<string, list<string>>, pairs: int, bases: int, ofFiles: bool}|null $found */
@@ -261,6 +261,6 @@ final class MendController extends Controller
             }
         });
 
-        return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number), 201);
+        return response()->json(new DeliveredData($new->asset_id, $new->id, $new->number, $new->wasKnown), 201);
     }
 }

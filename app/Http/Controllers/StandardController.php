@@ -27,6 +27,8 @@ use App\Models\Delivery;
 use App\Models\Standard;
 use App\Models\StandardVersion;
 use App\Models\State\DeliveryState;
+use App\People\ChangedMeanwhile;
+use App\People\Decisions;
 use App\People\History;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
@@ -89,14 +91,16 @@ final class StandardController extends Controller
         return response()->json(['id' => $standard->id], 201);
     }
 
-    #[OA\Put(path: '/api/standards/{standard}', operationId: 'changeStandard', parameters: [new OA\Parameter(name: 'standard', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['rules', 'version'], properties: [new OA\Property(property: 'rules', type: 'string'), new OA\Property(property: 'version', description: 'the one that was changed', type: 'integer'), new OA\Property(property: 'reason', type: 'string', nullable: true), new OA\Property(property: 'recheck', description: 'check the newest delivery of each asset again', type: 'boolean')])), responses: [new OA\Response(response: 200, description: 'Changed: how many deliveries are checked again'), new OA\Response(response: 422, description: 'Refused, in words')])]
+    #[OA\Put(path: '/api/standards/{standard}', operationId: 'changeStandard', parameters: [new OA\Parameter(name: 'standard', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['rules', 'version'], properties: [new OA\Property(property: 'rules', type: 'string'), new OA\Property(property: 'version', description: 'the one that was changed', type: 'integer'), new OA\Property(property: 'reason', type: 'string', nullable: true), new OA\Property(property: 'recheck', description: 'check the newest delivery of each asset again', type: 'boolean')])), responses: [new OA\Response(response: 200, description: 'Changed: how many deliveries are checked again'), new OA\Response(response: 409, description: 'Somebody else changed it since that version', content: new OA\JsonContent(ref: '#/components/schemas/ChangedMeanwhileData')), new OA\Response(response: 422, description: 'Refused, in words')])]
     public function update(StandardRequest $request, Standard $standard): JsonResponse
     {
         $rules = $request->standard();
         DB::transaction(function () use ($request, $standard, $rules): void {
             $locked = Standard::query()->whereKey($standard->id)->lockForUpdate()->firstOrFail();
             if ($locked->version !== $request->integer('version')) {
-                throw ValidationException::withMessages(['version' => "$locked->changed_by changed this standard meanwhile: it is version $locked->version now. Load it again and make your change to that"]);
+                $since = $locked->versions()->where('version', '>', $request->integer('version'))->reorder('version')->get();
+                $by = array_values($since->map(static fn (StandardVersion $one): array => ['who' => $one->changed_by, 'when' => $one->created_at->toIso8601String(), 'words' => "saved version $one->version of the standard \"$one->name\"".($one->reason === null ? '' : ": $one->reason")])->all());
+                throw ChangedMeanwhile::by($by === [] ? [['who' => $locked->changed_by, 'when' => $locked->updated_at->toIso8601String(), 'words' => "saved version $locked->version of the standard \"$locked->name\""]] : $by, $locked->version);
             }
             self::needsName($rules, $standard->id);
             $locked->reason = $request->reason();
@@ -160,15 +164,15 @@ final class StandardController extends Controller
     }
 
     /** Holds an asset to another standard, and checks its newest delivery again. */
-    #[OA\Put(path: '/api/assets/{asset}/standard', operationId: 'holdTo', parameters: [new OA\Parameter(name: 'asset', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['standard'], properties: [new OA\Property(property: 'standard', type: 'integer')])), responses: [new OA\Response(response: 204, description: 'Held to it'), new OA\Response(response: 422, description: 'Refused, in words')])]
+    #[OA\Put(path: '/api/assets/{asset}/standard', operationId: 'holdTo', parameters: [new OA\Parameter(ref: '#/components/parameters/Version'), new OA\Parameter(name: 'asset', in: 'path', required: true, schema: new OA\Schema(type: 'integer'))], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['standard'], properties: [new OA\Property(property: 'standard', type: 'integer')])), responses: [new OA\Response(response: 409, ref: '#/components/responses/ChangedMeanwhile'), new OA\Response(response: 204, description: 'Held to it'), new OA\Response(response: 422, description: 'Refused, in words')])]
     public function hold(AssetStandardRequest $request, Asset $asset): Response
     {
         $standard = $request->standard();
         $newest = Delivery::query()->where('asset_id', $asset->id)->orderByDesc('number')->first();
-        $change = fn (): bool => Asset::query()->findOrFail($asset->id)->update(['standard_id' => $standard->id, 'changed_by' => $this->user()]);
-        $newest === null ? $change() : $this->startOver($newest, static function () use ($change): void {
-            $change();
-        });
+        $change = function (Asset $held) use ($standard): void {
+            $held->update(['standard_id' => $standard->id, 'changed_by' => $this->user()]);
+        };
+        $newest === null ? Decisions::change($asset, null, $change) : $this->startOver($newest, static fn (Delivery $delivery) => $change($delivery->asset));
 
         return response()->noContent();
     }

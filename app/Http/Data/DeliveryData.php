@@ -10,7 +10,7 @@ use OpenApi\Attributes as OA;
 /**
  * What bar, rail, stand and findings show of a delivery.
  */
-#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'unit', 'stations', 'files', 'parts', 'sets', 'findings', 'causes', 'checks', 'explode', 'outputs', 'packages', 'exploded', 'sentBack', 'judgedBy'])]
+#[OA\Schema(schema: 'DeliveryData', description: 'What bar, rail, stand and findings show of a delivery.', required: ['mark', 'version', 'id', 'number', 'assetId', 'assetName', 'state', 'error', 'verdict', 'blockers', 'cautions', 'notes', 'handedInAt', 'handedInBy', 'checkedAt', 'derivedFrom', 'madeByWords', 'progress', 'standard', 'unit', 'stations', 'files', 'parts', 'sets', 'findings', 'causes', 'checks', 'explode', 'outputs', 'packages', 'exploded', 'sentBack', 'judgedBy'])]
 final readonly class DeliveryData
 {
     /**
@@ -27,6 +27,8 @@ final readonly class DeliveryData
     public function __construct(
         #[OA\Property(description: 'another one once anything of the delivery changed', type: 'string')]
         public string $mark,
+        #[OA\Property(description: 'the number of the last decision about the asset: a decision that is sent with it in the header X-Anvil-Version is refused with 409 where somebody else decided the same since', type: 'integer')]
+        public int $version,
         #[OA\Property(type: 'integer')]
         public int $id,
         #[OA\Property(type: 'integer')]

@@ -28,7 +28,7 @@ final class Unchanged
             (select concat(count(*), ' ', coalesce(max(id), 0)) from findings where delivery_id = d.id),
             (select coalesce(group_concat(id, state order by id separator ','), '') from outputs where delivery_id = d.id),
             (select coalesce(group_concat(id, state order by id separator ','), '') from packages where delivery_id = d.id),
-            (select concat(count(*), ' ', coalesce(max(updated_at), '')) from waivers where asset_id = a.id), (select coalesce(max(id), 0) from fix_lists where asset_id = a.id), (select concat(max(o.id), ' ', coalesce(max(o.checked_at), '')) from deliveries o where o.asset_id = a.id)) as state
+            (select concat(count(*), ' ', coalesce(max(updated_at), '')) from waivers where asset_id = a.id), (select coalesce(max(id), 0) from fix_lists where asset_id = a.id), (select coalesce(max(e.id), 0) from events e where e.asset_id = a.id and e.area is not null), (select concat(max(o.id), ' ', coalesce(max(o.checked_at), '')) from deliveries o where o.asset_id = a.id)) as state
         from deliveries d join assets a on a.id = d.asset_id join standards s on s.id = a.standard_id where d.id = ?
         SQL;
 

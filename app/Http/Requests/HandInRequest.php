@@ -20,6 +20,7 @@ final class HandInRequest extends FormRequest
             'uploads.*' => ['required', 'uuid', 'distinct'],
             'assetId' => ['nullable', 'integer', 'exists:assets,id'],
             'asNew' => ['nullable', 'boolean'],
+            'once' => ['nullable', 'boolean'],
         ];
     }
 

@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { onTop, type Meanwhile } from './meanwhile';
 import type { components } from './schema';
 
 type Schemas = components['schemas'];
@@ -67,6 +68,8 @@ export class ApiError extends Error {
     constructor(
         message: string,
         readonly status: number,
+        /** What somebody else decided, where that is what stands in the way. */
+        readonly meanwhile?: Meanwhile,
     ) {
         super(message);
     }
@@ -107,13 +110,42 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
     if (!response.ok) {
         const body: unknown = await response.json().catch(() => null);
         const said = typeof body === 'object' && body !== null && 'message' in body ? String(body.message) : '';
-        throw new ApiError(said || `The server answered ${response.status}.`, response.status);
+        const meanwhile = response.status === 409 && typeof body === 'object' && body !== null && 'changes' in body ? (body as Meanwhile) : undefined;
+        throw new ApiError(said || `The server answered ${response.status}.`, response.status, meanwhile);
     }
     return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
 }
 
-const send = <T>(method: string, path: string, body?: unknown): Promise<T> =>
-    call<T>(path, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body ?? {}) });
+const send = <T>(method: string, path: string, body?: unknown, version?: number): Promise<T> =>
+    call<T>(path, {
+        method,
+        headers: { 'Content-Type': 'application/json', ...(version === undefined ? {} : { 'X-Anvil-Version': String(version) }) },
+        body: JSON.stringify(body ?? {}),
+    });
+
+/** Decides something that was loaded at a version. Where somebody else decided the same since, the person is asked whether it goes on top. */
+export async function decide<T>(version: number | undefined, ask: (version: number | undefined) => Promise<T>): Promise<T> {
+    try {
+        return await ask(version);
+    } catch (error) {
+        if (!(error instanceof ApiError) || error.meanwhile === undefined) {
+            throw error;
+        }
+        if (await onTop(error.meanwhile)) {
+            return decide(error.meanwhile.version, ask);
+        }
+        throw new ApiError('Not saved: somebody else changed this. Save again to put yours over it.', 409);
+    }
+}
+
+/** The version at which a draft began; without one, that of what is shown. */
+export function useSince(version: number, isDraft: boolean): number {
+    const [since, setSince] = useState(version);
+    if (!isDraft && since !== version) {
+        setSince(version);
+    }
+    return isDraft ? since : version;
+}
 
 const post = <T>(path: string, body?: unknown): Promise<T> => send<T>('POST', path, body);
 
@@ -191,12 +223,20 @@ export const useStation = <S extends StationKey>(delivery: Delivery, station: S)
         placeholderData: (before, query) => (query?.queryKey[1] === delivery.id && query.queryKey[2] === station ? before : undefined),
     });
 
-/** An act on a delivery; what is shown of it is fetched anew afterwards. */
-export function useAct<Body, Result = void>(id: number, path: (body: Body) => string, send: (body: Body) => unknown = (body) => body) {
+/** The version of a delivery as it is shown now. */
+export function useVersion(id: number): () => number | undefined {
     const client = useQueryClient();
+    return () => client.getQueryData<Delivery>(['delivery', id])?.version;
+}
+
+/** An act on a delivery; what is shown of it is fetched anew afterwards. `since` is the version at which what is decided was loaded, if not that of what is shown. */
+export function useAct<Body, Result = void>(id: number, path: (body: Body) => string, given: (body: Body) => unknown = (body) => body, since?: number) {
+    const client = useQueryClient();
+    const shown = useVersion(id);
     return useMutation({
-        mutationFn: (body: Body) => post<Result>(`/api/deliveries/${id}/${path(body)}`, send(body)),
+        mutationFn: (body: Body) => decide(since ?? shown(), (version) => send<Result>('POST', `/api/deliveries/${id}/${path(body)}`, given(body), version)),
         onSuccess: () => client.invalidateQueries(),
+        onError: (error) => (error instanceof ApiError && error.status === 409 ? client.invalidateQueries() : undefined),
     });
 }
 
@@ -395,7 +435,8 @@ export async function fetchMesh(delivery: number, which: string): Promise<ArrayB
 /** What a station shows, fetched once for an act on it. */
 export const fetchStation = <S extends StationKey>(delivery: number, station: S): Promise<StationData[S]> => call<StationData[S]>(`/api/deliveries/${delivery}/${station}`);
 
-export const act = <Result>(delivery: number, path: string, body?: unknown): Promise<Result> => post<Result>(`/api/deliveries/${delivery}/${path}`, body);
+export const act = <Result>(delivery: number, path: string, body?: unknown, version?: number): Promise<Result> =>
+    send<Result>('POST', `/api/deliveries/${delivery}/${path}`, body, version);
 
 export const useFound = (find: string, delivery: number | null) =>
     useQuery({

@@ -1401,6 +1401,19 @@ export interface components {
             subjects: number;
             waived: boolean;
         };
+        /** @description Somebody else decided the same since it was loaded; nothing was done. */
+        ChangedMeanwhileData: {
+            message: string;
+            /** @description the oldest first */
+            changes: {
+                who: string;
+                when: string;
+                /** @description what they did, after the name */
+                words: string;
+            }[];
+            /** @description send it again with this one to put it on top */
+            version: number;
+        };
         /** @description What changed from one delivery to another. */
         ChangesData: {
             before: number | null;
@@ -1475,6 +1488,8 @@ export interface components {
         DeliveryData: {
             /** @description another one once anything of the delivery changed */
             mark: string;
+            /** @description the number of the last decision about the asset: a decision that is sent with it in the header X-Anvil-Version is refused with 409 where somebody else decided the same since */
+            version: number;
             id: number;
             number: number;
             assetId: number;
@@ -2505,8 +2520,21 @@ export interface components {
          */
         Standing: "artist" | "technical-artist" | "lead";
     };
-    responses: never;
-    parameters: never;
+    responses: {
+        /** @description Somebody else decided the same since it was loaded; nothing was done */
+        ChangedMeanwhile: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ChangedMeanwhileData"];
+            };
+        };
+    };
+    parameters: {
+        /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+        Version: number;
+    };
     requestBodies: never;
     headers: never;
     pathItems: never;
@@ -2741,7 +2769,10 @@ export interface operations {
     idSheet: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -2776,12 +2807,16 @@ export interface operations {
                     "application/json": components["schemas"]["IdSheetData"];
                 };
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     handInIds: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -2809,6 +2844,7 @@ export interface operations {
                     "application/json": components["schemas"]["DeliveredData"];
                 };
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     idPieces: {
@@ -2848,6 +2884,8 @@ export interface operations {
                     assetId?: number | null;
                     /** @description true: makes a delivery even where one has the same files, byte for byte */
                     asNew?: boolean;
+                    /** @description true: makes no delivery where the newest one of the asset has the same files, byte for byte */
+                    once?: boolean;
                 };
             };
         };
@@ -3057,7 +3095,10 @@ export interface operations {
     setRole: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
                 file: number;
@@ -3079,12 +3120,16 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     declareMirrored: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3108,12 +3153,16 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     choose: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3136,6 +3185,7 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     downloadDelivery: {
@@ -3163,7 +3213,10 @@ export interface operations {
     arrange: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3182,12 +3235,16 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     setReach: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3211,12 +3268,16 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     chooseExplode: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3239,6 +3300,7 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     makeOutput: {
@@ -3386,7 +3448,10 @@ export interface operations {
     waive: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3411,6 +3476,7 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
             /** @description Refused, in words */
             422: {
                 headers: {
@@ -3423,7 +3489,10 @@ export interface operations {
     withdraw: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
                 waiver: number;
@@ -3439,12 +3508,16 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     sendBack: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3469,6 +3542,7 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
             /** @description Refused, in words */
             422: {
                 headers: {
@@ -3647,7 +3721,10 @@ export interface operations {
     mend: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3674,12 +3751,16 @@ export interface operations {
                     "application/json": components["schemas"]["DeliveredData"];
                 };
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     mendPlace: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3696,12 +3777,16 @@ export interface operations {
                     "application/json": components["schemas"]["DeliveredData"];
                 };
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     putBack: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3718,12 +3803,16 @@ export interface operations {
                     "application/json": components["schemas"]["DeliveredData"];
                 };
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     takeSuffixes: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 delivery: number;
             };
@@ -3738,6 +3827,7 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
         };
     };
     formats: {
@@ -4484,6 +4574,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Somebody else changed it since that version */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedMeanwhileData"];
+                };
+            };
             /** @description Refused, in words */
             422: {
                 headers: {
@@ -4581,7 +4680,10 @@ export interface operations {
     holdTo: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description `version` of the delivery as it was loaded; without it the last one who decides is right */
+                "X-Anvil-Version"?: components["parameters"]["Version"];
+            };
             path: {
                 asset: number;
             };
@@ -4602,6 +4704,7 @@ export interface operations {
                 };
                 content?: never;
             };
+            409: components["responses"]["ChangedMeanwhile"];
             /** @description Refused, in words */
             422: {
                 headers: {

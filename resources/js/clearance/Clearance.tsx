@@ -2,13 +2,13 @@ import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { useEffect, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { ApiError, useAct, type At } from '../api/client';
+import { ApiError, useAct, useSince, type At } from '../api/client';
 import { column, extentOf, percent, plural, scaleFor, whole } from '../frame/format';
 import { LongList } from '../frame/LongList';
 import { useSelection, useStand } from '../frame/selection';
 import { Foot, Grow, Head, Offer, Scroll } from '../frame/sheet';
 import { Cages } from './Cages';
-import { GaugeKey, Row, WhatIf } from './GaugeRow';
+import { GaugeKey, Row, WhatIf, type Tried } from './GaugeRow';
 import { Exploded, Layout, Moves } from './Layout';
 import { Span, Ticks, gaugeScale } from './SpanGauge';
 
@@ -21,13 +21,8 @@ export function Clearance({ delivery }: { delivery: At<'clearance'> }) {
         () => 'outputs',
         (kind) => ({ kind }),
     );
-    const keep = useAct<{ set: string; out: number | null; in: number | null }>(delivery.id, () => 'reach');
-    const [tried, setTried] = useState<{ set: string; out: number } | null>(null);
-    const [from, setFrom] = useState(delivery.checkedAt);
-    if (from !== delivery.checkedAt) {
-        setFrom(delivery.checkedAt);
-        setTried(null);
-    }
+    const [tried, setTried] = useState<Tried | null>(null);
+    const keep = useAct<{ set: string; out: number | null; in: number | null }>(delivery.id, () => 'reach', undefined, useSince(delivery.version, tried !== null));
     const scale = gaugeScale(delivery.sets);
     const lengths = scaleFor(delivery.unit, Math.min(extentOf(delivery), scale.to * 2));
     const measured = delivery.sets.filter((set) => set.needed.out !== null);
@@ -131,24 +126,17 @@ export function Clearance({ delivery }: { delivery: At<'clearance'> }) {
                                         scale={scale}
                                         lengths={lengths}
                                         chosen={set.name === chosen}
-                                        tried={tried?.set === set.name ? tried.out : null}
+                                        tried={tried?.set === set.name ? (tried.out ?? null) : null}
                                         onChoose={() => selection.select({ set: set.name })}
                                         onTry={(out) => {
-                                            setTried({ set: set.name, out });
+                                            setTried({ set: set.name, out, in: tried?.set === set.name ? tried.in : null });
                                             if (set.name !== chosen) {
                                                 selection.select({ set: set.name });
                                             }
                                         }}
                                     />
                                     {set.name === chosen && set.needed.out !== null && (
-                                        <WhatIf
-                                            key={delivery.checkedAt}
-                                            set={set}
-                                            lengths={lengths}
-                                            tried={tried?.set === set.name ? tried.out : (set.inUse.out ?? 0)}
-                                            onTry={(out) => setTried(out === null ? null : { set: set.name, out })}
-                                            keep={keep}
-                                        />
+                                        <WhatIf set={set} lengths={lengths} tried={tried?.set === set.name ? tried : null} onTry={setTried} keep={keep} />
                                     )}
                                 </>
                             )
@@ -177,7 +165,7 @@ export function Clearance({ delivery }: { delivery: At<'clearance'> }) {
                             )}
                         </p>
                         {moves.length > 0 && <Moves moves={moves} lengths={lengths} chosen={chosen} />}
-                        <Layout key={delivery.checkedAt} delivery={delivery} explode={explode} lengths={lengths} />
+                        <Layout delivery={delivery} explode={explode} lengths={lengths} />
                         {delivery.standard.setsKeptApart && (
                             <p className="soft">The standard keeps sets apart, so this move is needed only for a bake that does not match by name.</p>
                         )}

@@ -1,7 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
-import { useState } from 'react';
 import { ApiError, type BakeSet, type useAct } from '../api/client';
 import { column, length, percent, plural, type LengthScale } from '../frame/format';
 import { useNotice } from '../frame/Notice';
@@ -75,24 +74,41 @@ export function Row({ set, scale, lengths, chosen, tried, onChoose, onTry }: Row
     );
 }
 
+/** A reach that is tried on a set, in file units; null: as it is. */
+export interface Tried {
+    set: string;
+    out: number | null;
+    in: number | null;
+}
+
 interface WhatIfProps {
     set: BakeSet;
     lengths: LengthScale;
-    tried: number;
-    onTry: (reach: number | null) => void;
+    tried: Tried | null;
+    onTry: (tried: Tried | null) => void;
     keep: ReturnType<typeof useAct<{ set: string; out: number | null; in: number | null }>>;
 }
 
 /** What the tried reach would do to a set, read from the rays that were shot: nothing is computed anew until it is kept. */
-export function WhatIf({ set, lengths, tried, onTry, keep }: WhatIfProps) {
+export function WhatIf({ set, lengths, tried: draft, onTry, keep }: WhatIfProps) {
     const mayDecide = useMay('decide');
     const inward = set.inUse.in ?? 0;
-    const [into, setInto] = useState<number | null>(null);
+    const tried = draft?.out ?? set.inUse.out ?? 0;
+    const into = draft?.in ?? null;
+    const change = (to: Partial<Tried>): void => onTry({ set: set.name, out: draft?.out ?? null, in: into, ...to });
     const notice = useNotice();
     /** Sets the reach, or gives it back; what it was before is one click away. */
     const put = (out: number | null, inward: number | null, words: string): void => {
         const before = { set: set.name, out: set.byHand ? (set.reach?.out ?? null) : null, in: set.byHand ? (set.reach?.in ?? null) : null };
-        keep.mutate({ set: set.name, out, in: inward }, { onSuccess: () => notice.done(`${words}; it is checked again`, () => keep.mutate(before)) });
+        keep.mutate(
+            { set: set.name, out, in: inward },
+            {
+                onSuccess: () => {
+                    onTry(null);
+                    notice.done(`${words}; it is checked again`, () => keep.mutate(before));
+                },
+            },
+        );
     };
     const { miss, wrong } = consequences(set, tried);
     const needed = set.needed.out ?? 0;
@@ -109,9 +125,9 @@ export function WhatIf({ set, lengths, tried, onTry, keep }: WhatIfProps) {
     );
     return (
         <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', gap: '6px 12px', bgcolor: 'var(--wash)', borderBottom: 1, borderColor: 'divider', px: 1, py: 0.5 }}>
-            <span className="soft">out {field(`reach outward of ${set.name}`, tried, onTry)}</span>
+            <span className="soft">out {field(`reach outward of ${set.name}`, tried, (value) => change({ out: value }))}</span>
             <span className="soft">
-                in {field(`reach inward of ${set.name}`, into ?? inward, setInto)} {lengths.unit}
+                in {field(`reach inward of ${set.name}`, into ?? inward, (value) => change({ in: value }))} {lengths.unit}
             </span>
             <span role="status" style={{ flex: 1 }}>
                 {tried < needed && <b className="blocker">clips what is higher; </b>}
@@ -131,13 +147,7 @@ export function WhatIf({ set, lengths, tried, onTry, keep }: WhatIfProps) {
             )}
             {changed ? (
                 <>
-                    <Button
-                        variant="text"
-                        onClick={() => {
-                            onTry(null);
-                            setInto(null);
-                        }}
-                    >
+                    <Button variant="text" onClick={() => onTry(null)}>
                         As it was
                     </Button>
                     <Button

@@ -7,7 +7,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiError, useAct, type At, type Delivery } from '../api/client';
+import { ApiError, useAct, useSince, type At, type Delivery } from '../api/client';
 import { length, percent, type LengthScale } from '../frame/format';
 import { useSelection } from '../frame/selection';
 import { Field, Offer, Tick } from '../frame/sheet';
@@ -67,10 +67,18 @@ export function Moves({ moves, lengths, chosen }: { moves: NonNullable<Delivery[
 /** How wide the gaps are, and whether every set is moved. */
 export function Layout({ delivery, explode, lengths }: { delivery: At<'clearance'>; explode: NonNullable<Delivery['explode']>; lengths: LengthScale }) {
     const mayDecide = useMay('decide');
-    const lay = useAct<{ clearance: number | null; all: boolean }>(delivery.id, () => 'explode');
     const [gap, setGap] = useState<number | null>(null);
-    const [all, setAll] = useState(explode.all);
-    const changed = (gap !== null && gap !== explode.clearance) || all !== explode.all;
+    const [ticked, setAll] = useState<boolean | null>(null);
+    const all = ticked ?? explode.all;
+    const changed = gap !== null || ticked !== null;
+    const lay = useAct<{ clearance: number | null; all: boolean }>(delivery.id, () => 'explode', undefined, useSince(delivery.version, changed));
+    // What is laid out as it is asked for here is no draft any more.
+    if (gap === explode.clearance) {
+        setGap(null);
+    }
+    if (ticked === explode.all) {
+        setAll(null);
+    }
     return (
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 2.25, minHeight: 40 }}>
             <span>

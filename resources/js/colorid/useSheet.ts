@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
-import { act, type IdSheet } from '../api/client';
+import { act, decide, useVersion, type IdSheet } from '../api/client';
 import { useNotice } from '../frame/Notice';
 import { draftOf, type Draft } from './draft';
 
@@ -8,11 +8,13 @@ import { draftOf, type Draft } from './draft';
 export function useSheet(delivery: number, fetched: IdSheet) {
     const client = useQueryClient();
     const notice = useNotice();
+    const shown = useVersion(delivery);
     const [own, setOwn] = useState<IdSheet | null>(null);
     const [past, setPast] = useState<Draft[]>([]);
     const sheet = own !== null && own.version >= fetched.version ? own : fetched;
     const send = useMutation({
-        mutationFn: ({ draft, how }: { draft: Draft; how: 'spread' | 'keep' }) => act<IdSheet>(delivery, 'id-sheet', { ...draft, cut: fetched.cut, act: how }),
+        mutationFn: ({ draft, how }: { draft: Draft; how: 'spread' | 'keep' }) =>
+            decide(shown(), (version) => act<IdSheet>(delivery, 'id-sheet', { ...draft, cut: fetched.cut, act: how }, version)),
         onSuccess: (next) => {
             setOwn(next);
             void client.invalidateQueries({ queryKey: ['progress', delivery] });

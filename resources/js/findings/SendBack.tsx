@@ -30,7 +30,8 @@ function SendBackDialog({ delivery, close }: { delivery: Delivery; close: () => 
     const [note, setNote] = useState('');
     const notice = useNotice();
     const navigate = useNavigate();
-    const send = useAct<{ causes: number[]; to: number; note: string | null }, { id: number; sent: boolean }>(delivery.id, () => 'fix-lists');
+    const [since] = useState(delivery.version);
+    const send = useAct<{ causes: number[]; to: number; note: string | null }, { id: number; sent: boolean }>(delivery.id, () => 'fix-lists', undefined, since);
     const name = people?.find((one) => String(one.id) === to)?.name ?? '';
     const tick = (id: number, on: boolean): void =>
         setTicked((old) => {

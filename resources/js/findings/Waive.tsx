@@ -16,7 +16,9 @@ function WaiveDialog({ delivery, findings, close }: { delivery: Delivery; findin
     const [reason, setReason] = useState('');
     const [until, setUntil] = useState('');
     const notice = useNotice();
-    const waive = useAct<{ findings: number[]; reason: string; until: string | null }>(delivery.id, () => 'waivers');
+    // As the findings were when they were opened here.
+    const [since] = useState(delivery.version);
+    const waive = useAct<{ findings: number[]; reason: string; until: string | null }>(delivery.id, () => 'waivers', undefined, since);
     const [one] = findings;
     const value = findings.length === 1 && one?.measure ? measured(one.measure, delivery).value : null;
     return (

@@ -5,7 +5,7 @@ import TableCell from '@mui/material/TableCell';
 import TableRow from '@mui/material/TableRow';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { put, type At, type FixState } from '../api/client';
+import { decide, put, type At, type FixState } from '../api/client';
 import { measured, plural, when } from '../frame/format';
 import { useNotice } from '../frame/Notice';
 import { Offer } from '../frame/sheet';
@@ -40,7 +40,7 @@ export function Waivers({ delivery }: { delivery: At<'hand-off'> }) {
     const client = useQueryClient();
     const notice = useNotice();
     const withdraw = useMutation({
-        mutationFn: (id: number) => put<void>('DELETE', `/api/deliveries/${delivery.id}/waivers/${id}`),
+        mutationFn: (id: number) => decide(delivery.version, (version) => put<void>('DELETE', `/api/deliveries/${delivery.id}/waivers/${id}`, undefined, version)),
         onSuccess: async () => {
             notice.done('The waiver is taken back; the delivery is judged again');
             await client.invalidateQueries();

@@ -3,13 +3,13 @@ import Chip from '@mui/material/Chip';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { useState } from 'react';
-import { ApiError, useAct, type At } from '../api/client';
+import { ApiError, useAct, useSince, type At } from '../api/client';
 import { plural } from '../frame/format';
 import { LongList } from '../frame/LongList';
 import { useNotice } from '../frame/Notice';
 import { useSelection } from '../frame/selection';
 import { Field, Foot, Grow, Head, Offer, Scroll } from '../frame/sheet';
-import { boardOf, byMaterial, choicesOf, fitting, grouped, isSame, leftOut, moved, selfBaked, type Board } from './board';
+import { boardOf, byMaterial, choicesOf, fitting, grouped, isSame, leftOut, moved, rebased, selfBaked, type Board } from './board';
 import { Drawing } from './Drawing';
 import { LaneRow } from './LaneRow';
 import { LaneBox } from './looks';
@@ -25,20 +25,23 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
     // Sets come once the parts are paired; a board that somebody changed stays until what it was applied to is there.
     const given = JSON.stringify(boardOf(delivery));
     const [from, setFrom] = useState(given);
-    const [checked, setChecked] = useState(delivery.checkedAt);
     const [held, setHeld] = useState<Set<string>>(new Set());
     const [into, setInto] = useState('');
     const [pattern, setPattern] = useState('');
     const [face, setFace] = useState<'rays' | 'shade'>('rays');
     const mayDecide = useMay('decide');
-    const arrange = useAct<ReturnType<typeof choicesOf>>(delivery.id, () => 'board');
-    if (from !== given || checked !== delivery.checkedAt) {
+    const arrange = useAct<ReturnType<typeof choicesOf>>(delivery.id, () => 'board', undefined, useSince(delivery.version, past.length > 0));
+    if (from !== given) {
         setFrom(given);
-        setChecked(delivery.checkedAt);
-        if (past.length === 0 || delivery.checkedAt !== null) {
-            setBoard(boardOf(delivery));
+        const fresh = boardOf(delivery);
+        if (past.length === 0 || isSame(board, fresh)) {
+            setBoard(fresh);
             setPast([]);
             setHeld(new Set());
+        } else {
+            // Somebody else changed the sets, or parts came and went: what was moved here stays moved.
+            setBoard(rebased(board, fresh));
+            setPast((old) => old.map((one) => rebased(one, fresh)));
         }
     }
     const change = (next: Board): void => {

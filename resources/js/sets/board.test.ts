@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { byMaterial, choicesOf, fitting, detached, grouped, leftOut, merged, moved, renamed, selfBaked, shaded, shadedBy, split, type Board } from './board';
+import { byMaterial, choicesOf, fitting, detached, grouped, leftOut, merged, moved, rebased, renamed, selfBaked, shaded, shadedBy, split, type Board } from './board';
 
 const board: Board = { lanes: ['drum', 'pawl', 'axle'].map((name) => ({ name, bases: [name] })), leftOut: [], onItself: [], detachable: [], occlusion: 'own', shading: [] };
 const lanes = (one: Board): string[] => one.lanes.map((lane) => `${lane.name}: ${lane.bases.join(' ')}`);
@@ -51,6 +51,13 @@ describe('the board', () => {
                 ),
             ),
         ).toEqual(['together_1: c d', 'together_2: a b']);
+    });
+    it('keeps what was moved when parts come and go under it', () => {
+        const draft = detached(leftOut(moved(board, ['pawl'], 'works'), ['axle']), 'works');
+        const fresh = { ...board, lanes: ['drum', 'pawl', 'hook'].map((name) => ({ name, bases: [name] })), leftOut: ['rope'] };
+        const now = rebased(draft, fresh);
+        expect([lanes(now), now.leftOut, now.detachable]).toEqual([['drum: drum', 'works: pawl', 'hook: hook'], ['rope'], ['works']]);
+        expect(rebased(draft, board)).toEqual(draft);
     });
     it('keeps only what is not as the names say', () => {
         expect(choicesOf(board).sets).toEqual([]);

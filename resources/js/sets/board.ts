@@ -55,6 +55,21 @@ export function leftOut(board: Board, bases: string[]): Board {
     });
 }
 
+/** A board that somebody changed, on the parts that there are now: those that went are on it no more, those that came have the set that they have. */
+export function rebased(board: Board, fresh: Board): Board {
+    const there = new Set([...fresh.lanes.flatMap((lane) => lane.bases), ...fresh.leftOut]);
+    const kept = (list: string[]): string[] => list.filter((base) => there.has(base));
+    const lanes = board.lanes.map((lane) => ({ ...lane, bases: kept(lane.bases) }));
+    const own = new Set([...lanes.flatMap((lane) => lane.bases), ...board.leftOut]);
+    const base: Board = { ...board, lanes, leftOut: [...kept(board.leftOut), ...fresh.leftOut.filter((one) => !own.has(one))] };
+    return tidy(
+        fresh.lanes.reduce((all, lane) => {
+            const came = lane.bases.filter((one) => !own.has(one));
+            return came.length > 0 ? moved(all, came, lane.name) : all;
+        }, base),
+    );
+}
+
 export const merged = (board: Board, from: string, to: string): Board => moved(board, board.lanes.find((lane) => lane.name === from)?.bases ?? [], to);
 
 /** Each base of a set a set of its own again. */

@@ -3,9 +3,9 @@ import Button from '@mui/material/Button';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ask, put, type CheckLimits, type StandardPage as PageData, type StandardRow } from '../api/client';
+import { ask, decide, put, useSince, type CheckLimits, type StandardPage as PageData, type StandardRow } from '../api/client';
 import { Bar } from '../frame/Bar';
 import { plural } from '../frame/format';
 import { App } from '../frame/looks';
@@ -47,13 +47,16 @@ export function StandardPage({ mode, setMode }: Page) {
                     <CannotShow what="This standard" why={problem.message} to="/standards" where="All standards" />
                 </main>
             )}
-            {page.data && all.data && checks.data && <Editor key={`${page.data.id} ${page.data.version}`} page={page.data} all={all.data} checks={checks.data} />}
+            {page.data && all.data && checks.data && <Editor key={page.data.id} page={page.data} all={all.data} checks={checks.data} />}
         </App>
     );
 }
 
 function Editor({ page, all, checks }: { page: PageData; all: StandardRow[]; checks: CheckLimits[] }) {
-    const [draft, setDraft] = useState<Rules>(() => rulesOf(page.rules));
+    // What is changed here stays when somebody else saves meanwhile; it is of the version at which it began.
+    const [changed, setDraft] = useState<Rules | null>(null);
+    const shown = useMemo(() => rulesOf(page.rules), [page.rules]);
+    const draft = changed ?? shown;
     const [side, setSide] = useState<keyof typeof SIDES>('effect');
     const [reason, setReason] = useState('');
     const [again, setAgain] = useState(true);
@@ -63,7 +66,11 @@ function Editor({ page, all, checks }: { page: PageData; all: StandardRow[]; che
     const mayDecide = useMay('decide');
     const mayDelete = useMay('delete');
     const text = textOf(draft);
-    const isChanged = text !== textOf(rulesOf(page.rules));
+    const isChanged = text !== textOf(shown);
+    const since = useSince(page.version, isChanged);
+    if (changed !== null && !isChanged) {
+        setDraft(null);
+    }
     const isNew = all.some((one) => one.name === draft.name && one.id !== page.id);
     const { effect, error, isWhole } = useEffectOf(page.id, isChanged ? text : null);
     useEffect(() => {
@@ -77,12 +84,17 @@ function Editor({ page, all, checks }: { page: PageData; all: StandardRow[]; che
         return () => window.removeEventListener('beforeunload', ask);
     }, [isChanged]);
     const save = useMutation({
-        mutationFn: () => put<{ version: number; rechecked: number }>('PUT', `/api/standards/${page.id}`, { rules: text, version: page.version, reason, recheck: again }),
+        mutationFn: () =>
+            decide(since, (version) => put<{ version: number; rechecked: number }>('PUT', `/api/standards/${page.id}`, { rules: text, version, reason, recheck: again })),
         onSuccess: async ({ version, rechecked }) => {
+            setReason('');
             notice.done(`Saved as version ${version}${rechecked > 0 ? `; ${plural(rechecked, 'asset is', 'assets are')} checked again` : ''}`);
             await client.invalidateQueries();
         },
-        onError: notice.failed,
+        onError: async (error) => {
+            notice.failed(error);
+            await client.invalidateQueries();
+        },
     });
     const copy = useMutation({
         mutationFn: () => {
@@ -146,13 +158,13 @@ function Editor({ page, all, checks }: { page: PageData; all: StandardRow[]; che
                                 disabled={!mayDecide}
                                 error={draft.name.trim() === '' || isNew}
                                 helperText={isNew ? 'another standard has this name' : undefined}
-                                onText={(name) => setDraft((old) => ({ ...old, name }))}
+                                onText={(name) => setDraft((old) => ({ ...(old ?? shown), name }))}
                                 sx={{ width: 320 }}
                             />
                         </Box>
                         <RuleFields rules={draft} disabled={!mayDecide} onRules={setDraft} />
                         <h2>Checks</h2>
-                        <CheckRows checks={checks} rules={draft} disabled={!mayDecide} onChange={(code, change) => setDraft((old) => withCheck(old, code, change))} />
+                        <CheckRows checks={checks} rules={draft} disabled={!mayDecide} onChange={(code, change) => setDraft((old) => withCheck(old ?? shown, code, change))} />
                     </Scroll>
                 </Box>
                 <Box
@@ -181,7 +193,7 @@ function Editor({ page, all, checks }: { page: PageData; all: StandardRow[]; che
                             check {plural(page.assetCount, 'asset')} again
                         </Tick>
                         <Grow />
-                        <Button variant="outlined" disabled={!isChanged} onClick={() => setDraft(rulesOf(page.rules))}>
+                        <Button variant="outlined" disabled={!isChanged} onClick={() => setDraft(null)}>
                             Drop changes
                         </Button>
                         <Button

@@ -98,6 +98,36 @@ describe('a standard', () => {
         expect(sent.find((one) => one.method === 'PUT')?.body).toMatchObject({ version: 2, reason: 'fuller pages', recheck: true });
     });
 
+    it('keeps what is changed while somebody else saves, and puts it on top only when asked', async () => {
+        let now = page;
+        const theirs = { ...page, version: 3, rules: rules.replace('2048', '4096') };
+        const { findByRole, getByRole, findByText, user, sent } = at(me, {
+            '/api/standards/1': (one) => {
+                if (one.method !== 'PUT') {
+                    return now;
+                }
+                const { version } = one.body as { version: number };
+                now = theirs;
+                return version === 3
+                    ? { version: 4, rechecked: 0 }
+                    : Response.json({ message: '', changes: [{ who: 'Ines Falk', when: '2026-11-30T08:00:00+00:00', words: 'saved version 3' }], version: 3 }, { status: 409 });
+            },
+        });
+        await findByRole('heading', { name: 'Version 2, in force for 2 assets' });
+        await user.type(getByRole('textbox', { name: 'limit of uv-use' }), '60');
+        await user.click(getByRole('button', { name: 'Save as version 3' }));
+        const dialog = await findByRole('dialog', { name: 'Somebody changed this after you loaded it' });
+        expect(dialog.textContent).toContain('Ines Falk saved version 3');
+        await user.click(getByRole('button', { name: 'Keep theirs for now' }));
+        // Version 3 is shown by then, and the change stands on it.
+        const save = await findByRole('button', { name: 'Save as version 4' });
+        expect(getByRole('textbox', { name: 'limit of uv-use' })).toHaveProperty('value', '60');
+        await user.click(save);
+        await user.click(await findByRole('button', { name: 'Save mine over theirs' }));
+        await findByText('Saved as version 4');
+        expect(sent.filter((one) => one.method === 'PUT').map((one) => (one.body as { version: number }).version)).toEqual([2, 2, 3]);
+    });
+
     it('goes on asking until every asset is told', async () => {
         let asked = 0;
         const { findByRole, getByRole, findByText, user } = at(me, {

@@ -6,6 +6,7 @@ import type { ReactElement } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
 import { afterEach, vi } from 'vitest';
 import type { At, StationKey } from '../api/client';
+import { MeanwhileDialog } from '../frame/MeanwhileDialog';
 import { NoticeProvider } from '../frame/Notice';
 import { themeFor } from '../theme';
 import assetJson from './asset.json';
@@ -30,6 +31,8 @@ export interface Sent {
     method: string;
     path: string;
     body: unknown;
+    /** The version at which what is decided was loaded, where it is given. */
+    version: string | null;
 }
 
 /** Chooses one of the options of a field. */
@@ -48,7 +51,12 @@ export function serve(answers: Record<string, object | ((sent: Sent) => object)>
         ...Object.fromEntries([1, 2, 3].map((id) => [`/api/assets/${id}`, answers[`/api/assets/${id}`] ?? assetJson])),
     };
     vi.stubGlobal('fetch', (path: string, init?: RequestInit) => {
-        const one: Sent = { method: init?.method ?? 'GET', path, body: typeof init?.body === 'string' ? JSON.parse(init.body) : (init?.body ?? null) };
+        const one: Sent = {
+            method: init?.method ?? 'GET',
+            path,
+            body: typeof init?.body === 'string' ? JSON.parse(init.body) : (init?.body ?? null),
+            version: new Headers(init?.headers).get('X-Anvil-Version'),
+        };
         sent.push(one);
         // What a station shows lies in the same file as the delivery.
         const of = /^(\/api\/deliveries\/\d+)\/(progress|intake|pairing|sets|color-id|clearance|surface|hand-off)$/.exec(path);
@@ -85,6 +93,7 @@ export function show(screen: ReactElement, at = '/assets/3/deliveries/3/pairing'
                             <Route path="*" element={null} />
                         </Routes>
                         <Where />
+                        <MeanwhileDialog />
                     </MemoryRouter>
                 </NoticeProvider>
             </QueryClientProvider>

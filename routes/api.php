@@ -87,8 +87,8 @@ Route::middleware('auth')->group(function (): void {
         });
         Route::get('proof', [ProofController::class, 'show'])->can('view', 'delivery');
         Route::get('proof/{output}/{kind}', [ProofController::class, 'map'])->whereIn('kind', ['normal', 'ao', 'id', 'height', 'miss', 'rays'])->can('view', 'delivery');
-        Route::get('retouch/{page}', [ProofController::class, 'retouch'])->whereNumber('page')->can('view', 'delivery');
-        Route::get('maps/{number}/{what}', [ProofController::class, 'returned'])->whereNumber('number')->whereIn('what', ['map', 'difference'])->can('view', 'delivery');
+        Route::get('retouch/{page}', [ProofController::class, 'retouch'])->where('page', '\d{1,9}')->can('view', 'delivery');
+        Route::get('maps/{number}/{what}', [ProofController::class, 'returned'])->where('number', '\d{1,9}')->whereIn('what', ['map', 'difference'])->can('view', 'delivery');
         Route::get('rays', [DeliveryController::class, 'rays'])->can('view', 'delivery');
         Route::get('mesh/{kind}', [DeliveryController::class, 'mesh'])->whereIn('kind', DisplayFile::KINDS)->can('view', 'delivery');
         Route::get('files/{file}/mesh', [DeliveryController::class, 'fileMesh'])->can('view', 'delivery');

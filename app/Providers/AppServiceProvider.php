@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Deliveries\Workers;
+use App\Http\BlankIsAValue;
 use App\Jobs\DeliveryJob;
 use App\Models\Asset;
 use App\Models\Delivery;
@@ -22,6 +23,7 @@ use App\People\Who;
 use App\Policies\PersonPolicy;
 use Illuminate\Cache\RateLimiter;
 use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Contracts\Translation\Translator;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Request;
 use Illuminate\Queue\Events\JobFailed;
@@ -35,6 +37,7 @@ use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
+use Illuminate\Validation\Factory;
 use Illuminate\Validation\ValidationException;
 
 final class AppServiceProvider extends ServiceProvider
@@ -68,6 +71,10 @@ final class AppServiceProvider extends ServiceProvider
             $job = is_array($payload['data'] ?? null) ? ($payload['data']['command'] ?? null) : null;
 
             return $job instanceof DeliveryJob ? ['step' => $job->name()] : [];
+        });
+        // Only where something is validated.
+        $this->callAfterResolving(Factory::class, static function (Factory $validators): void {
+            $validators->resolver(static fn (Translator $translator, array $data, array $rules, array $messages, array $attributes): BlankIsAValue => new BlankIsAValue($translator, $data, $rules, $messages, $attributes));
         });
         Gate::policy(Person::class, PersonPolicy::class);
         Mail::extend('inbox', static fn (): InboxTransport => new InboxTransport);

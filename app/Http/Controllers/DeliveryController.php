@@ -118,7 +118,11 @@ final class DeliveryController extends Controller
     #[OA\Get(path: '/api/deliveries/{delivery}/rays', operationId: 'rays', parameters: [new OA\Parameter(name: 'delivery', in: 'path', required: true, schema: new OA\Schema(type: 'integer')), new OA\Parameter(name: 'set', in: 'query', required: true, schema: new OA\Schema(type: 'string'))], responses: [new OA\Response(response: 200, description: 'Rays that go astray', content: new OA\JsonContent(ref: '#/components/schemas/RaysData'))])]
     public function rays(Request $request, Delivery $delivery): JsonResponse
     {
-        $evidence = $delivery->sets()->where('name', $request->string('set')->toString())->firstOrFail()->measured()->evidence ?? [];
+        $set = $request->query('set');
+        if (! is_string($set)) {
+            throw ValidationException::withMessages(['set' => 'give the name of one set']);
+        }
+        $evidence = $delivery->sets()->where('name', $set)->firstOrFail()->measured()->evidence ?? [];
 
         return response()->json(new RaysData($evidence['miss'] ?? [], $evidence['wrong'] ?? [], $evidence['short'] ?? []));
     }

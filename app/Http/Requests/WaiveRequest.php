@@ -16,7 +16,7 @@ final class WaiveRequest extends FormRequest
      */
     public function rules(): array
     {
-        return ['findings' => ['required', 'array', 'min:1', 'max:2000'], 'findings.*' => ['required', 'integer', 'distinct', 'min:1'], 'reason' => ['required', 'string', 'max:1000', 'regex:/\S/u'], 'until' => ['nullable', 'date_format:Y-m-d', 'after_or_equal:today', 'before:2100-01-01']];
+        return ['findings' => ['required', 'array', 'min:1', 'max:2000'], 'findings.*' => ['required', 'integer', 'distinct', 'min:1'], 'reason' => ['required', 'string', 'max:1000', 'regex:/\S/u'], 'until' => ['bail', 'nullable', 'string', 'date_format:Y-m-d', 'after_or_equal:today', 'before:2100-01-01']];
     }
 
     /**
@@ -24,7 +24,7 @@ final class WaiveRequest extends FormRequest
      */
     public function messages(): array
     {
-        return ['findings.required' => 'choose a finding', 'reason.required' => 'say why it is accepted', 'reason.regex' => 'say why it is accepted', 'reason.max' => 'a reason has at most 1,000 letters', 'until.date_format' => 'give a day such as 2026-12-24', 'until.after_or_equal' => 'the last day is over already'];
+        return ['findings.required' => 'choose a finding', 'reason.required' => 'say why it is accepted', 'reason.regex' => 'say why it is accepted', 'reason.max' => 'a reason has at most 1,000 letters', 'until.string' => 'give a day such as 2026-12-24', 'until.date_format' => 'give a day such as 2026-12-24', 'until.after_or_equal' => 'the last day is over already'];
     }
 
     /**

@@ -29,6 +29,9 @@ final class Watch
     /** @var array<string, float> asset → when its delivery is asked for again */
     private array $next = [];
 
+    /** @var array<string, true> files in the place of a report that are somebody else's, and were spoken of */
+    private array $left = [];
+
     private ?string $trouble = null;
 
     /**
@@ -308,7 +311,24 @@ final class Watch
 
     private function write(WatchedAsset $asset, string $html, string $json): bool
     {
-        if (WatchedFolder::put("$asset->report.html", $html) && WatchedFolder::put("$asset->report.json", $json)) {
+        $texts = ["$asset->report.html" => $html, "$asset->report.json" => $json];
+        foreach (array_keys($texts) as $path) {
+            if (! $this->state->isOwn($path)) {
+                if (! isset($this->left[$path])) {
+                    $this->left[$path] = true;
+                    ($this->tell)("$path was not written by this watch, or was changed since: it stays as it is, and the report of $asset->name is not written. Move it away to get the report");
+                }
+
+                return false;
+            }
+        }
+        unset($this->left["$asset->report.html"], $this->left["$asset->report.json"]);
+        $isWhole = true;
+        foreach ($texts as $path => $text) {
+            $this->state->writes($path, $text);
+            $isWhole = $isWhole && WatchedFolder::put($path, $text);
+        }
+        if ($isWhole) {
             return true;
         }
         $this->ill("the report of $asset->name cannot be written beside its files");

@@ -14,8 +14,15 @@ final class WatchState
     /** @var array<string, Known> by asset */
     private array $known = [];
 
+    /** @var array<string, list<string>> path of a report → SHA-256 of what was written there, and of what was before it */
+    private array $written = [];
+
     public function __construct(private readonly string $path)
     {
+        $reports = is_file("$path.reports") ? json_decode((string) file_get_contents("$path.reports"), true) : null;
+        foreach (is_array($reports) ? $reports : [] as $report => $sums) {
+            $this->written[(string) $report] = is_array($sums) ? array_values(array_filter($sums, is_string(...))) : [];
+        }
         $text = is_file($path) ? file_get_contents($path) : false;
         $kept = $text === false ? null : json_decode($text, true);
         foreach (is_array($kept) ? $kept : [] as $name => $one) {
@@ -54,8 +61,28 @@ final class WatchState
         } else {
             $this->known[$name] = $one;
         }
-        $temporary = "$this->path.part";
-        file_put_contents($temporary, json_encode((object) $this->known, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR));
-        rename($temporary, $this->path);
+        self::write($this->path, $this->known);
+    }
+
+    /** Whether a report that lies there is as this watch wrote it; nobody else's file is ever replaced. */
+    public function isOwn(string $path): bool
+    {
+        return ! file_exists($path) || (isset($this->written[$path]) && ! is_link($path) && in_array(@hash_file('sha256', $path), $this->written[$path], true));
+    }
+
+    /** What is about to be written as a report: known before it is there, so that a stop in between leaves nothing that is taken for somebody else's. */
+    public function writes(string $path, string $text): void
+    {
+        $this->written[$path] = array_slice([hash('sha256', $text), ...$this->written[$path] ?? []], 0, 2);
+        self::write("$this->path.reports", $this->written);
+    }
+
+    /**
+     * @param  array<string, mixed>  $what
+     */
+    private static function write(string $path, array $what): void
+    {
+        file_put_contents("$path.part", json_encode((object) $what, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE | JSON_THROW_ON_ERROR));
+        rename("$path.part", $path);
     }
 }

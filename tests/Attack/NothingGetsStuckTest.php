@@ -268,6 +268,17 @@ final class NothingGetsStuckTest extends AttackCase
         self::assertContains(rtrim($name), array_column((array) $page->json('parts'), 'name'));
     }
 
+    public function test_names_longer_than_any_program_gives_are_refused_in_words(): void
+    {
+        foreach (['part' => ['post_low', 'the name of part 1'], 'material' => ['plain', 'the material of part 1']] as $what => [$old, $words]) {
+            $id = $this->handIn(['pier_low.obj' => str_replace($old, str_repeat('k', 70_000).'_low', self::LOW), 'pier_high.obj' => str_replace('post_low', 'post_high', self::LOW)]);
+            $this->work();
+            $found = $this->getJson("/api/deliveries/$id")->assertJsonPath('state', 'done')->collect('findings')->firstWhere('code', 'file-unreadable');
+            self::assertIsArray($found, $what);
+            self::assertStringContainsString("$words has 70,004 bytes (\"kkkkkkkkkkkkkkkkkkkkkkkk…\"); names of at most 4,096 are read. Give it a shorter one", is_string($found['message']) ? $found['message'] : '');
+        }
+    }
+
     public function test_names_of_files_are_kept_whole_and_compared_byte_for_byte(): void
     {
         $emoji = str_repeat('⚓', 190).'_low.obj';

@@ -89,5 +89,10 @@ final class SurfaceTest extends TestCase
             $lines = [];
         }
         self::assertFileDoesNotExist("$folder/other.png");
+        file_put_contents("$folder/page.svg", 'mine');
+        self::assertSame(2, Artisan::call('anvil:inspect', ['files' => $paths, '--only' => 'uv-overlap', '--uv-layout' => "$folder/page.svg", '--json' => true]));
+        self::assertSame('mine', file_get_contents("$folder/page.svg"));
+        self::assertSame(1, Artisan::call('anvil:inspect', ['files' => $paths, '--only' => 'uv-overlap', '--uv-layout' => "$folder/page.svg", '--json' => true, '--force' => true]));
+        self::assertStringContainsString('<svg', (string) file_get_contents("$folder/page.svg"));
     }
 }

@@ -113,6 +113,38 @@ final class WatchTest extends TestCase
         self::assertSame([2, 2], [Delivery::query()->count(), count($this->names("$this->folder/cleat"))]);
     }
 
+    public function test_only_reports_of_its_own_are_replaced(): void
+    {
+        mkdir("$this->folder/cleat");
+        file_put_contents("$this->folder/cleat/cleat_low.obj", $this->low());
+        file_put_contents("$this->folder/cleat/cleat_high.obj", $this->high(0.0));
+        file_put_contents("$this->folder/cleat/report.html", 'what the artist wrote');
+        $this->look(3.0, 3);
+        $this->work();
+        $this->look(61.0, 4);
+        self::assertSame('what the artist wrote', file_get_contents("$this->folder/cleat/report.html"));
+        self::assertFileDoesNotExist("$this->folder/cleat/report.json");
+        self::assertCount(1, preg_grep('/report\.html was not written by this watch/', $this->told) ?: [], implode("\n", $this->told));
+        unlink("$this->folder/cleat/report.html");
+        $this->look(61.0, 2);
+        self::assertFileExists("$this->folder/cleat/report.json");
+        // A word added to one is somebody's work; another watch knows what this one wrote.
+        $this->begin();
+        file_put_contents("$this->folder/cleat/report.html", '<!-- look at the horn -->', FILE_APPEND);
+        $kept = file_get_contents("$this->folder/cleat/report.html");
+        file_put_contents("$this->folder/cleat/cleat_high.obj", $this->high(0.02));
+        touch("$this->folder/cleat/cleat_high.obj", time() + 90);
+        $this->look(4.0, 4);
+        $this->work();
+        $this->look(61.0, 2);
+        self::assertSame($kept, file_get_contents("$this->folder/cleat/report.html"));
+        self::assertSame(1, json_decode((string) file_get_contents("$this->folder/cleat/report.json"), true)['delivery'] ?? null);
+        rename("$this->folder/cleat/report.html", "$this->folder/cleat/notes.html");
+        $this->look(61.0, 2);
+        self::assertSame(2, json_decode((string) file_get_contents("$this->folder/cleat/report.json"), true)['delivery'] ?? null);
+        self::assertSame($kept, file_get_contents("$this->folder/cleat/notes.html"));
+    }
+
     public function test_an_asset_that_is_moved_is_the_same_and_one_of_the_same_name_is_told(): void
     {
         $this->save('a/bitt', 0.0);

@@ -25,6 +25,7 @@ final class InspectCommand extends AnvilCommand
         {--only= : codes of the checks to run, with commas}
         {--assembled=* : what an exploded input was before: its explode.json, or the original file (may be given more than once)}
         {--uv-layout= : a picture of the UV pages side by side is written there, .svg or .png}
+        {--force : replace a picture that is there}
         {--uv-layout-size=1024 : px that a page is wide in a .png, 64 to 8192}
         {--notes : print the notes as well, instead of their count alone (text)}
         {--rays= : samples, instead of the standard\'s}';
@@ -141,6 +142,10 @@ final class InspectCommand extends AnvilCommand
         }
         if (! is_dir(dirname($path)) || ! is_writable(dirname($path)) || is_dir($path)) {
             throw new UnusableInput('input-unusable', "--uv-layout=$path cannot be written: its folder is not there, or may not be written to");
+        }
+
+        if (file_exists($path) && ! $this->option('force')) {
+            throw new UnusableInput('input-unusable', "$path is there already; --force replaces it", $path);
         }
 
         return $path;

@@ -21,6 +21,9 @@ final class FormatCatalogue
     /** What a mesh file may carry, in the order in which people miss it. */
     public const CARRIED = ['UVs', 'names of parts', 'unit', 'up axis', 'normals', 'smoothing groups', 'vertex colours', 'materials', 'hierarchy', 'pivots', 'more than one UV set', 'faces of more than three corners', 'more than one part'];
 
+    /** Bytes of a name of a part or material. */
+    private const LONGEST_NAME = 4096;
+
     /** Mesh formats that are closed, or open and not read here: told apart from files that are no meshes at all. */
     private const NOT_READ = ['usdc', 'usdz', 'fbx', 'blend', 'max', 'ma', 'mb', '3ds', 'abc', 'c4d', 'lwo', 'lxo', 'x3d', 'off', '3mf', 'ztl', 'zpr', 'hip', 'hda', 'skp', 'dwg', 'dxf', 'step', 'stp', 'iges', 'igs'];
 
@@ -130,7 +133,22 @@ final class FormatCatalogue
         }
         self::checkHead($format, $source, $ending);
 
-        return $format->reader()->read($source)->asFloat32();
+        $scene = $format->reader()->read($source);
+        self::checkNames($scene);
+
+        return $scene->asFloat32();
+    }
+
+    /** Longer names than any that a program gives are refused before anything else has to carry them. */
+    private static function checkNames(Scene $scene): void
+    {
+        foreach ($scene->parts as $number => $part) {
+            foreach ([['name', $part->name], ...array_map(static fn (string $name): array => ['material', $name], $part->mesh->materials)] as [$what, $name]) {
+                if (strlen($name) > self::LONGEST_NAME) {
+                    throw Unreadable::because(sprintf('the %s of part %d has %s bytes ("%s…"); names of at most %s are read. Give it a shorter one and export the file again', $what, $number + 1, number_format(strlen($name)), mb_strcut($name, 0, 24, 'UTF-8'), number_format(self::LONGEST_NAME)));
+                }
+            }
+        }
     }
 
     /** @param  string  $name  of a file, folders and all */

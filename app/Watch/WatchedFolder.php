@@ -41,7 +41,7 @@ final class WatchedFolder
             $folder = dirname($meshes[0]);
             $isAlone = $inFolder[dirname("/$name")] === 1;
             $files = [];
-            foreach ([...$meshes, ...self::sides($folder, $isAlone ? null : $meshes)] as $path) {
+            foreach ([...$meshes, ...array_filter(self::sides($folder, $isAlone ? null : $meshes), fn (string $path): bool => str_starts_with((string) realpath($path), rtrim((string) realpath($this->path), '/').'/'))] as $path) {
                 $files[basename($path)] = $path;
             }
             ksort($files, SORT_STRING);

@@ -113,6 +113,21 @@ final class WatchTest extends TestCase
         self::assertSame([2, 2], [Delivery::query()->count(), count($this->names("$this->folder/cleat"))]);
     }
 
+    public function test_no_link_takes_anything_from_elsewhere(): void
+    {
+        mkdir("$this->folder/cleat");
+        file_put_contents("$this->folder/cleat/cleat_low.obj", $this->low());
+        file_put_contents("$this->folder/cleat/cleat_high.obj", $this->high(0.0));
+        foreach (['secret.mtl', 'secret.png', 'secret_low.obj'] as $name) {
+            file_put_contents("$this->kept/$name", $name);
+            symlink("$this->kept/$name", "$this->folder/cleat/$name");
+        }
+        $this->look(3.0, 3);
+        self::assertSame(['cleat_high.obj', 'cleat_low.obj'], Delivery::query()->firstOrFail()->files->pluck('name')->sort()->values()->all());
+        $this->work();
+        $this->look(61.0, 2);
+    }
+
     public function test_only_reports_of_its_own_are_replaced(): void
     {
         mkdir("$this->folder/cleat");

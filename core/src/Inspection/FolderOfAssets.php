@@ -17,7 +17,7 @@ use SplFileInfo;
  */
 final class FolderOfAssets
 {
-    /** Folders in folders; links are not followed. */
+    /** Folders in folders; links to folders are not followed, nor links to files elsewhere. */
     private const DEEPEST = 24;
 
     /**
@@ -28,8 +28,9 @@ final class FolderOfAssets
         $groups = [];
         $files = new RecursiveIteratorIterator(new RecursiveDirectoryIterator($folder, FilesystemIterator::SKIP_DOTS), RecursiveIteratorIterator::LEAVES_ONLY, RecursiveIteratorIterator::CATCH_GET_CHILD);
         $files->setMaxDepth(self::DEEPEST);
+        $root = rtrim((string) realpath($folder), '/').'/';
         foreach ($files as $file) {
-            if (! $file instanceof SplFileInfo || ! $file->isFile() || str_starts_with($file->getFilename(), '.') || ! FormatCatalogue::isMesh($file->getFilename())) {
+            if (! $file instanceof SplFileInfo || ! $file->isFile() || ! str_starts_with((string) $file->getRealPath(), $root) || str_starts_with($file->getFilename(), '.') || ! FormatCatalogue::isMesh($file->getFilename())) {
                 continue;
             }
             $path = $file->getPathname();

@@ -11,6 +11,7 @@ use Database\Factories\PersonFactory;
 use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Foundation\Auth\User;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use Laravel\Sanctum\HasApiTokens;
 use Laravel\Sanctum\PersonalAccessToken;
 
@@ -57,6 +58,14 @@ final class Person extends User
         $scoped = ! $token instanceof PersonalAccessToken || ($leave->scope() !== null && $token->can($leave->scope()));
 
         return $this->disabled_at === null && $scoped && in_array($leave, $this->role->leaves(), true);
+    }
+
+    /** Ends all links that set a password of theirs, also those to an address that they had until now. */
+    public function endLinks(string ...$addresses): void
+    {
+        foreach (['password_reset_tokens', 'invite_tokens'] as $table) {
+            DB::table($table)->whereIn('email', [$this->email, ...$addresses])->delete();
+        }
     }
 
     /** The name of the token that asks, where a program does. */

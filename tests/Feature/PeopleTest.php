@@ -12,6 +12,7 @@ use App\People\Crew;
 use App\People\Owner;
 use App\People\Standing;
 use Database\Factories\PersonFactory;
+use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
@@ -129,6 +130,88 @@ final class PeopleTest extends TestCase
         $again = $this->postJson('/api/password', [...$body, 'password' => 'another set of words'])->assertUnprocessable()->json('message');
         self::assertStringContainsString('used already', is_string($again) ? $again : '');
         self::assertTrue(Hash::check(self::WORDS, (string) Person::query()->where('email', 'mara@harbor.example')->firstOrFail()->password));
+    }
+
+    public function test_a_new_password_ends_earlier_links_and_tokens_unless_they_are_kept(): void
+    {
+        $lead = $this->as(Person::factory()->create());
+        $mara = Person::factory()->create(['email' => 'mara@harbor.example']);
+        $this->postJson("/api/people/$mara->id/invite")->assertNoContent();
+        $invite = self::link(Letter::query()->firstOrFail()->text)[1];
+        $tokens = static fn (): int => $mara->tokens()->count();
+        $forgot = function (?bool $endTokens) use ($mara): void {
+            $mara->createToken('farm', ['read']);
+            DB::table('cache')->delete();
+            DB::table('password_reset_tokens')->delete();
+            $this->nobody();
+            $this->postJson('/api/password/forgot', ['email' => $mara->email])->assertNoContent();
+            $said = self::link(Letter::query()->orderByDesc('id')->firstOrFail()->text)[1];
+            $this->postJson('/api/password', ['email' => $mara->email, 'token' => $said['token'], 'password' => self::WORDS, ...($endTokens === null ? [] : ['endTokens' => $endTokens])])->assertOk();
+        };
+        $forgot(false);
+        self::assertSame(1, $tokens());
+        $forgot(null);
+        self::assertSame(0, $tokens());
+        $this->nobody();
+        DB::table('cache')->delete();
+        // The invitation of before is a way in no more.
+        $this->postJson('/api/password', ['email' => $invite['email'], 'token' => $invite['token'], 'invite' => true, 'password' => 'another set of words'])->assertUnprocessable();
+        // A password that is changed ends links too; tokens only when asked to.
+        $this->postJson('/api/password/forgot', ['email' => $mara->email])->assertNoContent();
+        $said = self::link(Letter::query()->orderByDesc('id')->firstOrFail()->text)[1];
+        $mara->createToken('farm', ['read']);
+        $this->as($mara->refresh());
+        $this->postJson('/api/me/password', ['current' => self::WORDS, 'password' => 'words of another kind'])->assertNoContent();
+        self::assertSame(1, $tokens());
+        $this->postJson('/api/me/password', ['current' => 'words of another kind', 'password' => self::WORDS, 'endTokens' => true])->assertNoContent();
+        self::assertSame(0, $tokens());
+        $this->nobody();
+        $this->postJson('/api/password', ['email' => $mara->email, 'token' => $said['token'], 'password' => 'another set of words'])->assertUnprocessable();
+        // Out everywhere is out everywhere, unless the scripts are to go on.
+        $this->as($mara->refresh());
+        $mara->createToken('farm', ['read']);
+        $this->deleteJson('/api/me/sessions', ['endTokens' => false])->assertNoContent();
+        self::assertSame(1, $tokens());
+        $this->deleteJson('/api/me/sessions')->assertNoContent();
+        self::assertSame(0, $tokens());
+        self::assertSame(0, $lead->tokens()->count());
+    }
+
+    public function test_a_link_is_used_up_under_the_lock_of_its_person(): void
+    {
+        $person = Person::factory()->create();
+        $this->postJson('/api/password/forgot', ['email' => $person->email])->assertNoContent();
+        $said = self::link(Letter::query()->orderByDesc('id')->firstOrFail()->text)[1];
+        $this->nobody();
+        $order = [];
+        DB::listen(static function (QueryExecuted $query) use (&$order): void {
+            foreach (['lock' => '/^select .* from `people` .* for update$/', 'look' => '/^select .* from `password_reset_tokens`/', 'set' => '/^update `people` set .*`password`/', 'end' => '/^delete from `password_reset_tokens`/'] as $name => $what) {
+                if (preg_match($what, $query->sql) === 1) {
+                    $order[] = $name.$query->connection->transactionLevel();
+                }
+            }
+        });
+        $this->postJson('/api/password', ['email' => $person->email, 'token' => $said['token'], 'password' => self::WORDS])->assertOk();
+        self::assertSame(['lock1', 'look1', 'set1', 'end1'], array_slice($order, 0, 4));
+    }
+
+    public function test_junk_in_place_of_a_token_is_refused_and_uses_nothing_up(): void
+    {
+        $person = Person::factory()->create();
+        $this->postJson('/api/password/forgot', ['email' => $person->email])->assertNoContent();
+        $said = self::link(Letter::query()->orderByDesc('id')->firstOrFail()->text)[1];
+        $this->nobody();
+        $body = ['email' => $person->email, 'token' => $said['token'], 'password' => self::WORDS];
+        $token = $person->createToken('farm', ['read'])->plainTextToken;
+        foreach (['', 'junk', 'Basic aW5lczp3b3Jkcw==', 'Bearer', 'Bearer ', 'Bearer a b', 'Bearer '.str_repeat('x', 400), "Bearer $token"] as $junk) {
+            $this->postJson('/api/password', $body, ['Authorization' => $junk])->assertBadRequest();
+        }
+        foreach (['', 'junk', 'Bearer a b'] as $junk) {
+            $this->getJson('/api/rack', ['Authorization' => $junk])->assertBadRequest();
+        }
+        $this->postJson('/api/session', ['email' => $person->email, 'password' => PersonFactory::PASSWORD], ['Authorization' => "Bearer $token"])->assertBadRequest();
+        $this->flushHeaders()->withHeader('X-Anvil', '1');
+        $this->postJson('/api/password', $body)->assertOk();
     }
 
     public function test_a_link_is_too_old_after_three_days_and_another_one_is_sent(): void

@@ -40,33 +40,39 @@ final class AccountController extends Controller
         return response()->noContent();
     }
 
-    #[OA\Post(path: '/api/me/password', operationId: 'changePassword', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['current', 'password'], properties: [new OA\Property(property: 'current', type: 'string'), new OA\Property(property: 'password', type: 'string')])), responses: [new OA\Response(response: 204, description: 'Changed; other sessions are ended')])]
+    #[OA\Post(path: '/api/me/password', operationId: 'changePassword', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['current', 'password'], properties: [new OA\Property(property: 'current', type: 'string'), new OA\Property(property: 'password', type: 'string'), new OA\Property(property: 'endTokens', description: 'true: ends the tokens, too', type: 'boolean')])), responses: [new OA\Response(response: 204, description: 'Changed; other sessions are ended')])]
     public function password(PasswordRequest $request): Response
     {
         $me = self::me();
         if ($me->password === null || ! Hash::check($request->string('current')->toString(), $me->password)) {
             throw ValidationException::withMessages(['current' => 'that is not your present password']);
         }
-        $me->update(['password' => $request->string('password')->toString()]);
-        $this->endOthers($request, $me);
+        DB::transaction(function () use ($request, $me): void {
+            $me->update(['password' => $request->string('password')->toString()]);
+            $me->endLinks();
+            $this->endOthers($request, $me, $request->boolean('endTokens'));
+        });
         Log::info('password changed', ['person' => $me->id]);
 
         return response()->noContent();
     }
 
     /** Ends all other sessions; the one at hand goes on. */
-    #[OA\Delete(path: '/api/me/sessions', operationId: 'signOutEverywhere', responses: [new OA\Response(response: 204, description: 'Ended')])]
+    #[OA\Delete(path: '/api/me/sessions', operationId: 'signOutEverywhere', requestBody: new OA\RequestBody(content: new OA\JsonContent(properties: [new OA\Property(property: 'endTokens', description: 'whether the tokens are ended, too; they are unless it is false', type: 'boolean')])), responses: [new OA\Response(response: 204, description: 'Ended')])]
     public function signOutEverywhere(Request $request): Response
     {
         $me = self::me();
-        $this->endOthers($request, $me);
+        $this->endOthers($request, $me, $request->boolean('endTokens', true));
         Log::info('signed out everywhere', ['person' => $me->id]);
 
         return response()->noContent();
     }
 
-    private function endOthers(Request $request, Person $me): void
+    private function endOthers(Request $request, Person $me, bool $withTokens): void
     {
+        if ($withTokens) {
+            $me->tokens()->delete();
+        }
         DB::table('sessions')->where('user_id', $me->id)->where('id', '!=', $request->hasSession() ? $request->session()->getId() : '')->delete();
     }
 

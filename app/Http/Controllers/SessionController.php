@@ -92,28 +92,42 @@ final class SessionController extends Controller
     }
 
     /** Sets a password by a link that was sent; it works once. */
-    #[OA\Post(path: '/api/password', operationId: 'setPassword', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['email', 'token', 'password'], properties: [new OA\Property(property: 'email', type: 'string'), new OA\Property(property: 'token', type: 'string'), new OA\Property(property: 'password', type: 'string'), new OA\Property(property: 'invite', type: 'boolean'), new OA\Property(property: 'name', description: 'with an invitation', type: 'string'), new OA\Property(property: 'newEmail', description: 'of the first person', type: 'string')])), responses: [new OA\Response(response: 200, description: 'Set, and signed in', content: new OA\JsonContent(ref: '#/components/schemas/SessionData')), new OA\Response(response: 422, description: 'Not set, in words')])]
+    #[OA\Post(path: '/api/password', operationId: 'setPassword', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['email', 'token', 'password'], properties: [new OA\Property(property: 'email', type: 'string'), new OA\Property(property: 'token', type: 'string'), new OA\Property(property: 'password', type: 'string'), new OA\Property(property: 'invite', type: 'boolean'), new OA\Property(property: 'name', description: 'with an invitation', type: 'string'), new OA\Property(property: 'newEmail', description: 'of the first person', type: 'string'), new OA\Property(property: 'endTokens', description: 'whether the tokens of the person are ended, too; they are unless it is false', type: 'boolean')])), responses: [new OA\Response(response: 200, description: 'Set, and signed in', content: new OA\JsonContent(ref: '#/components/schemas/SessionData')), new OA\Response(response: 422, description: 'Not set, in words')])]
     public function setPassword(SetPasswordRequest $request): JsonResponse
     {
         $isInvite = $request->boolean('invite');
         $set = null;
-        $answer = Password::broker($isInvite ? 'invites' : 'people')->reset(
-            ['email' => $request->email(), 'password' => $request->string('password')->toString(), 'token' => $request->string('token')->toString(), 'disabled_at' => null],
-            static function (Person $person, string $password) use ($request, $isInvite, &$set): void {
-                $name = $isInvite ? trim($request->string('name')->toString()) : '';
-                $email = $isInvite ? $request->newEmail() : null;
-                $person->update(['password' => $password, ...($name === '' ? [] : ['name' => $name]), ...($email === null ? [] : ['email' => $email])]);
-                // Whoever had it before is out.
-                DB::table('sessions')->where('user_id', $person->id)->delete();
-                $set = $person;
-            },
-        );
+        // Under the person's lock: of several who use a link at once, one gets in.
+        $answer = DB::transaction(function () use ($request, $isInvite, &$set): mixed {
+            Person::query()->where('email', $request->email())->lockForUpdate()->first();
+
+            return self::resetBy($request, $isInvite, $set);
+        });
         if ($answer !== Password::PASSWORD_RESET || $set === null) {
             throw ValidationException::withMessages(['token' => 'this link was used already, or is too old; ask for another']);
         }
         self::web()->login($set);
 
         return $this->begun($request);
+    }
+
+    private static function resetBy(SetPasswordRequest $request, bool $isInvite, ?Person &$set): mixed
+    {
+        return Password::broker($isInvite ? 'invites' : 'people')->reset(
+            ['email' => $request->email(), 'password' => $request->string('password')->toString(), 'token' => $request->string('token')->toString(), 'disabled_at' => null],
+            static function (Person $person, string $password) use ($request, $isInvite, &$set): void {
+                $name = $isInvite ? trim($request->string('name')->toString()) : '';
+                $email = $isInvite ? $request->newEmail() : null;
+                $person->update(['password' => $password, ...($name === '' ? [] : ['name' => $name]), ...($email === null ? [] : ['email' => $email])]);
+                // Whoever had it before is out, by whatever way.
+                DB::table('sessions')->where('user_id', $person->id)->delete();
+                $person->endLinks($request->email());
+                if ($request->boolean('endTokens', true)) {
+                    $person->tokens()->delete();
+                }
+                $set = $person;
+            },
+        );
     }
 
     private function begun(Request $request): JsonResponse

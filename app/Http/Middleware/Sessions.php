@@ -28,7 +28,12 @@ final class Sessions
      */
     public function handle(Request $request, Closure $next): Response
     {
-        if ($request->headers->has('Authorization')) {
+        $sent = $request->headers->get('Authorization');
+        if ($sent !== null) {
+            // Before anything is looked up, or used up.
+            abort_if(preg_match('/^Bearer [\x21-\x7E]{1,300}$/D', $sent) !== 1, 400, 'The Authorization header holds no token: send "Bearer", a blank and the token, or leave the header out');
+            abort_if($request->is('api/password', 'api/password/*') || ($request->is('api/session', 'api/session/*') && ! $request->isMethodSafe()), 400, 'Signing in needs a session, which a request with a token has not: leave the Authorization header out');
+
             return $next($request);
         }
         $response = (new Pipeline($this->container))->send($request)->through([EncryptCookies::class, AddQueuedCookiesToResponse::class, Session::class, ValidateCsrfToken::class])->then($next);

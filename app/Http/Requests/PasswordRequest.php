@@ -16,7 +16,7 @@ final class PasswordRequest extends FormRequest
      */
     public function rules(): array
     {
-        return ['current' => ['required', 'string', 'max:200'], 'password' => GoodPassword::rules()];
+        return ['current' => ['required', 'string', 'max:200'], 'password' => GoodPassword::rules(), 'endTokens' => ['boolean']];
     }
 
     /**

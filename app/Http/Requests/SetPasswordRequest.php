@@ -17,7 +17,7 @@ final class SetPasswordRequest extends FormRequest
      */
     public function rules(): array
     {
-        return ['email' => ['required', 'string', 'max:191'], 'token' => ['required', 'string', 'max:200'], 'password' => GoodPassword::rules(), 'invite' => ['boolean'], 'name' => ['nullable', 'string', 'max:80', 'regex:/^[^\p{C}]*$/u'], 'newEmail' => ['nullable', 'string', 'email:rfc', 'max:191', 'unique:people,email']];
+        return ['email' => ['required', 'string', 'max:191'], 'token' => ['required', 'string', 'max:200'], 'password' => GoodPassword::rules(), 'endTokens' => ['boolean'], 'invite' => ['boolean'], 'name' => ['nullable', 'string', 'max:80', 'regex:/^[^\p{C}]*$/u'], 'newEmail' => ['nullable', 'string', 'email:rfc', 'max:191', 'unique:people,email']];
     }
 
     /**

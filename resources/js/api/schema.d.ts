@@ -2577,6 +2577,8 @@ export interface operations {
                 "application/json": {
                     current: string;
                     password: string;
+                    /** @description true: ends the tokens, too */
+                    endTokens?: boolean;
                 };
             };
         };
@@ -2597,7 +2599,14 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": {
+                    /** @description whether the tokens are ended, too; they are unless it is false */
+                    endTokens?: boolean;
+                };
+            };
+        };
         responses: {
             /** @description Ended */
             204: {
@@ -4428,6 +4437,8 @@ export interface operations {
                     name?: string;
                     /** @description of the first person */
                     newEmail?: string;
+                    /** @description whether the tokens of the person are ended, too; they are unless it is false */
+                    endTokens?: boolean;
                 };
             };
         };

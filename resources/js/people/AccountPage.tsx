@@ -12,7 +12,7 @@ import { useEffect, useState } from 'react';
 import { ask, put, type Token } from '../api/client';
 import { when } from '../frame/format';
 import { useNotice } from '../frame/Notice';
-import { Choice, Failure, Offer } from '../frame/sheet';
+import { Choice, Failure, Offer, Tick } from '../frame/sheet';
 import { Line, Plain, type Page } from './forms';
 import { standingWords, useMe } from './session';
 
@@ -141,6 +141,8 @@ export function AccountPage({ mode, setMode }: Page) {
     const [name, setName] = useState(me.name);
     const [current, setCurrent] = useState('');
     const [password, setPassword] = useState('');
+    const [withPassword, setWithPassword] = useState(false);
+    const [withSessions, setWithSessions] = useState(true);
     useEffect(() => {
         document.title = 'Account – Yellow Anvil';
     }, []);
@@ -153,14 +155,22 @@ export function AccountPage({ mode, setMode }: Page) {
         onError: notice.failed,
     });
     const change = useMutation({
-        mutationFn: () => put<void>('POST', '/api/me/password', { current, password }),
-        onSuccess: () => {
+        mutationFn: () => put<void>('POST', '/api/me/password', { current, password, endTokens: withPassword }),
+        onSuccess: async () => {
+            await client.invalidateQueries({ queryKey: ['tokens'] });
             setCurrent('');
             setPassword('');
-            notice.done('Your password is changed, and all other sessions are ended');
+            notice.done(`Your password is changed, and all other sessions${withPassword ? ' and your tokens' : ''} are ended`);
         },
     });
-    const end = useMutation({ mutationFn: () => put<void>('DELETE', '/api/me/sessions'), onSuccess: () => notice.done('All other sessions are ended'), onError: notice.failed });
+    const end = useMutation({
+        mutationFn: () => put<void>('DELETE', '/api/me/sessions', { endTokens: withSessions }),
+        onSuccess: async () => {
+            await client.invalidateQueries({ queryKey: ['tokens'] });
+            notice.done(`All other sessions${withSessions ? ' and your tokens' : ''} are ended`);
+        },
+        onError: notice.failed,
+    });
     return (
         <Plain title="account" where={<b>Account</b>} mode={mode} setMode={setMode}>
             <h1>
@@ -182,6 +192,11 @@ export function AccountPage({ mode, setMode }: Page) {
                     </Button>
                     <h2 style={{ marginTop: 24 }}>Sessions</h2>
                     <p className="soft">Where you are signed in on other machines and browsers.</p>
+                    <div>
+                        <Tick checked={withSessions} onTick={setWithSessions}>
+                            End my tokens too
+                        </Tick>
+                    </div>
                     <Button variant="outlined" disabled={end.isPending} onClick={() => end.mutate()}>
                         Sign out everywhere else
                     </Button>
@@ -198,6 +213,9 @@ export function AccountPage({ mode, setMode }: Page) {
                         <input type="email" autoComplete="username" value={me.email} readOnly hidden />
                         <Line label="Present password" type="password" autoComplete="current-password" value={current} onText={setCurrent} />
                         <Line label="New password" type="password" autoComplete="new-password" value={password} onText={setPassword} />
+                        <Tick checked={withPassword} onTick={setWithPassword}>
+                            End my tokens too
+                        </Tick>
                         {change.error && <Failure>{change.error.message}</Failure>}
                         <Button type="submit" variant="outlined" disabled={change.isPending || current === '' || password === ''}>
                             Change password

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { put, type Session } from '../api/client';
-import { Failure } from '../frame/sheet';
+import { Failure, Tick } from '../frame/sheet';
 import { Line } from './forms';
 import { Outside } from './SignIn';
 
@@ -23,6 +23,7 @@ export function PasswordPage() {
     const [name, setName] = useState(isFirst ? '' : link.name);
     const [email, setEmail] = useState('');
     const [password, setPassword] = useState('');
+    const [endTokens, setEndTokens] = useState(true);
     const client = useQueryClient();
     const navigate = useNavigate();
     const set = useMutation({
@@ -32,7 +33,7 @@ export function PasswordPage() {
                 token: link.token,
                 invite: link.invite,
                 password,
-                ...(link.invite ? { name } : {}),
+                ...(link.invite ? { name } : { endTokens }),
                 ...(isFirst ? { newEmail: email } : {}),
             }),
         onSuccess: async (session) => {
@@ -72,6 +73,11 @@ export function PasswordPage() {
                     <input type="email" autoComplete="username" value={link.email} readOnly hidden />
                 )}
                 <Line label="New password" type="password" autoComplete="new-password" value={password} onText={setPassword} autoFocus={!link.invite} />
+                {!link.invite && (
+                    <Tick checked={endTokens} onTick={setEndTokens}>
+                        End my tokens too: scripts and watches that use them stop
+                    </Tick>
+                )}
                 {set.error && <Failure>{set.error.message}</Failure>}
                 <Button type="submit" variant="contained" disabled={set.isPending || password === '' || (link.invite && name.trim() === '') || (isFirst && email.trim() === '')}>
                     Set password and sign in

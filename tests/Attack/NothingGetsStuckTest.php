@@ -159,9 +159,9 @@ final class NothingGetsStuckTest extends AttackCase
         $id = $this->handIn(self::pair(1));
         $this->work(mayFail: true);
         $file = Delivery::query()->findOrFail($id)->files->firstOrFail();
-        $mend = fn (): Delivery => Delivery::query()->findOrFail((int) $this->postJson("/api/deliveries/$id/mend", ['renames' => [['fileId' => $file->id, 'from' => 'post_low', 'to' => 'pole_low']]])->assertCreated()->json('deliveryId')); // @phpstan-ignore cast.int
+        $mend = fn (string $to): Delivery => Delivery::query()->findOrFail((int) $this->postJson("/api/deliveries/$id/mend", ['renames' => [['fileId' => $file->id, 'from' => 'post_low', 'to' => $to]]])->assertCreated()->json('deliveryId')); // @phpstan-ignore cast.int
 
-        $lost = $mend();
+        $lost = $mend('pole_low');
         DB::table('jobs')->delete();
         self::assertSame(1, Steps::reconcile());
         // Run twice, as after a kill at its end.
@@ -171,7 +171,7 @@ final class NothingGetsStuckTest extends AttackCase
         self::assertSame(['pole_low'], $lost->parts()->where('name', 'like', '%_low')->pluck('name')->all());
         self::assertCount(2, Storage::files($lost->folder().'/original'));
 
-        $cancelled = $mend();
+        $cancelled = $mend('mast_low');
         $this->postJson("/api/deliveries/$cancelled->id/cancel")->assertNoContent();
         $this->work(mayFail: true);
         self::assertSame([DeliveryState::Cancelled, 0], [$cancelled->refresh()->state, $cancelled->files()->count()]);
@@ -180,13 +180,13 @@ final class NothingGetsStuckTest extends AttackCase
         $this->work(mayFail: true);
         self::assertSame([DeliveryState::Done, 2], [$cancelled->refresh()->state, $cancelled->files()->count()]);
 
-        $torn = $mend();
+        $torn = $mend('boom_low');
         Storage::delete($file->path);
         $this->work(mayFail: true);
         self::assertSame([DeliveryState::Failed, 0], [$torn->refresh()->state, $torn->files()->count()]);
         self::assertStringStartsWith('The files could not be mended: ', (string) $torn->error);
 
-        $orphan = $mend();
+        $orphan = $mend('spar_low');
         $this->deleteJson("/api/deliveries/$id", ['number' => 1])->assertNoContent();
         $this->work(mayFail: true);
         self::assertSame([DeliveryState::Failed, 'The delivery that this one was to be made from was deleted.'], [$orphan->refresh()->state, $orphan->error]);

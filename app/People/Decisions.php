@@ -8,6 +8,7 @@ use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\Event;
 use App\Models\File;
+use App\Models\Standard;
 use Closure;
 use Illuminate\Support\Facades\DB;
 
@@ -38,16 +39,14 @@ final readonly class Decisions
     {
     }
 
-    /** As they are in the database now. */
-    public static function of(Asset $asset, ?Delivery $delivery): self
+    private static function of(Asset $asset, ?Delivery $delivery): self
     {
-        $asset = Asset::query()->with('standard')->findOrFail($asset->id);
         $roles = [];
         foreach ($delivery === null ? [] : File::query()->where('delivery_id', $delivery->id)->get(['name', 'role']) as $file) {
             $roles[$file->name] = $file->role;
         }
 
-        return new self($asset->choices, $asset->reaches ?? [], $asset->explode, $asset->color_ids ?? [], $asset->standard->name, $roles);
+        return new self($asset->choices, $asset->reaches ?? [], $asset->explode, $asset->color_ids ?? [], Standard::query()->findOrFail($asset->standard_id)->name, $roles);
     }
 
     /** The number of the last decision about an asset. */
@@ -85,7 +84,7 @@ final readonly class Decisions
     }
 
     /**
-     * Changes what is decided about an asset, and writes it into the history: both or neither, with the asset's row locked.
+     * Changes what is decided about an asset, and writes it into the history: both or neither, with the asset's row locked. What is changed is the asset that is given to the change.
      *
      * @param  Closure(Asset): void  $change
      */

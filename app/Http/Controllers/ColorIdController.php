@@ -61,7 +61,10 @@ final class ColorIdController extends Controller
         } catch (Unreadable $error) {
             throw ValidationException::withMessages(['ids' => $error->getMessage()]);
         }
-        Decisions::change($delivery->asset, $delivery, static fn (Asset $asset) => IdCut::keep($asset, $plan->kept()));
+        Decisions::change($delivery->asset, $delivery, static function (Asset $asset) use ($delivery, $plan): void {
+            IdCut::keep($asset, $plan->kept());
+            $delivery->setRelation('asset', $asset);
+        });
 
         return response()->json(IdCut::data($delivery, $cut, $plan));
     }

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Deliveries\Steps;
 use App\Deliveries\Turn;
+use App\Models\Asset;
 use App\Models\Delivery;
 use App\Models\State\DeliveryState;
 use App\People\Decisions;
@@ -34,7 +35,13 @@ abstract class Controller
             if (! $locked->isOver() && ($change === null || $locked->state === DeliveryState::Writing)) {
                 throw ValidationException::withMessages(['delivery' => $change === null ? 'the delivery is being checked already' : 'its mended files are being written; wait for them']);
             }
-            $change === null || Decisions::change($locked->asset, $locked, static fn () => $change($locked));
+            if ($change !== null) {
+                Decisions::change($locked->asset, $locked, static function (Asset $asset) use ($change, $locked): void {
+                    // As it is under its lock, and not as it was before.
+                    $locked->setRelation('asset', $asset);
+                    $change($locked);
+                });
+            }
             Steps::begin($locked);
         });
         $delivery->refresh();

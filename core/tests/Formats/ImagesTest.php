@@ -148,6 +148,10 @@ final class ImagesTest extends TestCase
         $cmyk->readImageBlob($png);
         $cmyk->transformImageColorspace(Imagick::COLORSPACE_CMYK);
         $cmyk->setImageFormat('tiff');
+        yield 'a TIFF of very many tags' => [self::tags(array_fill(0, 60_000, [65000, 4, 1_000_000, 8])), '60000 tags; a map has at most 256'];
+        yield 'a TIFF of tags that are larger than it' => [self::tags(array_fill(0, 200, [65000, 4, 1_000_000, 8])), 'past its own end'];
+        yield 'a TIFF whose tags are all the same bytes' => [self::tags(array_fill(0, 200, [65000, 12, 20, 8])), 'past its own end'];
+        yield 'a TIFF of more strips than rows' => [self::tags([[273, 3, 9000, 8]], 20_000), '9000 strips'];
         yield 'a TIFF for print' => [$cmyk->getImageBlob(), 'CMYK'];
         $two = new Imagick;
         $two->readImageBlob($png);
@@ -185,5 +189,15 @@ final class ImagesTest extends TestCase
             }
         }
         self::assertGreaterThan(200, $refused);
+    }
+
+    /**
+     * A TIFF of nothing but tags.
+     *
+     * @param  list<array{int, int, int, int}>  $tags  tag, type, count, offset
+     */
+    private static function tags(array $tags, int $bytes = 0): string
+    {
+        return "II*\0".pack('V', 8).pack('v', count($tags)).implode('', array_map(static fn (array $tag): string => pack('vvVV', ...$tag), $tags)).pack('V', 0).str_repeat("\0", $bytes);
     }
 }

@@ -16,6 +16,9 @@ final class Image
     /** Rows that are decoded at once. */
     private const BAND = 64;
 
+    /** Bytes that the decoder may take: the pixels of the largest map, twice. The machine's own policy may be narrower. */
+    private const BOUNDS = [Imagick::RESOURCETYPE_MEMORY => 1 << 30, Imagick::RESOURCETYPE_MAP => 1 << 30, Imagick::RESOURCETYPE_DISK => 1 << 30];
+
     /**
      * @param  list<string>  $rows  from the top; 8 bytes a pixel, in the machine's order
      */
@@ -28,6 +31,9 @@ final class Image
      */
     public static function decode(string $bytes, ImageHeader $header): self
     {
+        foreach (self::BOUNDS as $what => $most) {
+            Imagick::setResourceLimit($what, $most);
+        }
         $magick = new Imagick;
         try {
             // The coder is named, so that nothing else than what the header says is ever tried.

@@ -14,6 +14,12 @@ final readonly class ImageHeader
     /** No map that bakers write is larger; decoded it takes half a gigabyte. */
     public const MOST = 8192;
 
+    /** Tags of a TIFF. */
+    private const MOST_TAGS = 256;
+
+    /** Bytes of a value by its type, TIFF 6.0, page 15. */
+    private const TIFF_SIZES = [1 => 1, 2 => 1, 3 => 2, 4 => 4, 5 => 8, 6 => 1, 7 => 1, 8 => 2, 9 => 4, 10 => 8, 11 => 4, 12 => 8, 13 => 4];
+
     /** A map of fewer px tells nothing. */
     public const LEAST = 16;
 
@@ -179,20 +185,35 @@ final readonly class ImageHeader
         };
         $ifd = $word(4, 4);
         $count = $word($ifd, 2);
+        if ($count > self::MOST_TAGS) {
+            throw Unreadable::atByte($ifd, "it has $count tags; a map has at most ".self::MOST_TAGS);
+        }
         $tags = [];
+        $sum = 0;
         for ($i = 0; $i < $count; $i++) {
             $at = $ifd + 2 + 12 * $i;
-            $size = [1 => 1, 2 => 1, 3 => 2, 4 => 4][$word($at + 2, 2)] ?? 0;
+            $size = self::TIFF_SIZES[$word($at + 2, 2)] ?? 0;
             $many = $word($at + 4, 4);
-            if ($size === 0 || $many > 1_000_000) {
-                continue;
-            }
             $from = $size * $many <= 4 ? $at + 8 : $word($at + 8, 4);
-            $values = [];
-            for ($k = 0; $k < $many; $k++) {
-                $values[] = $word($from + $size * $k, $size);
+            $sum += $size * $many;
+            // A decoder reads them all: each has its bytes in the file, and no byte is of many.
+            if ($from + $size * $many > $length || $sum > $length) {
+                throw Unreadable::atByte($at, 'one of its tags points past its own end: it is cut short');
             }
-            $tags[$word($at, 2)] = $values;
+            $tag = $word($at, 2);
+            // Only strips have a value each; of all others the first one tells.
+            $needed = match (true) {
+                in_array($tag, [273, 279], true) => $many,
+                in_array($tag, [256, 257, 258, 259, 262, 339, 34675], true) => min(1, $many),
+                default => 0,
+            };
+            if ($needed > self::MOST) {
+                throw Unreadable::atByte($at, "it is cut into $many strips; a map has at most one a row");
+            }
+            $size = min($size, 4);
+            for ($k = 0; $k < $needed; $k++) {
+                $tags[$tag][] = $word($from + $size * $k, $size);
+            }
         }
         if ($word($ifd + 2 + 12 * $count, 4) !== 0) {
             throw Unreadable::because('it holds several images; a map is one');

@@ -29,6 +29,7 @@ describe('a waiver', () => {
         expect(sent.find((one) => one.method === 'POST')).toEqual({
             method: 'POST',
             path: `/api/deliveries/${delivery.id}/waivers`,
+            version: String(delivery.version),
             body: { findings: [finding?.id], reason: 'behind the lid', until: '2027-01-31' },
         });
     });

@@ -27,7 +27,7 @@ describe('the way in', () => {
         await user.type(getByLabelText('Password'), 'seven gulls');
         await user.click(button);
         await findByText('e-mail and password do not fit');
-        expect(sent.at(-1)).toEqual({ method: 'POST', path: '/api/session', body: { email: 'tomas@harbor.example', password: 'seven gulls' } });
+        expect(sent.at(-1)).toMatchObject({ method: 'POST', path: '/api/session', body: { email: 'tomas@harbor.example', password: 'seven gulls' } });
     });
 
     it('sends a link where a password is forgotten, and tells nobody whether there is such an account', async () => {
@@ -121,7 +121,11 @@ describe('a link that sets a password', () => {
         await user.type(getByLabelText('New password'), 'seven gulls over the mole');
         await user.click(getByRole('button', { name: 'Set password and sign in' }));
         await findByText(/used already/);
-        expect(sent.at(-1)?.body).toEqual({ email: 'mara@harbor.example', token: 'abc', invite: false, password: 'seven gulls over the mole' });
+        expect(sent.at(-1)?.body).toEqual({ email: 'mara@harbor.example', token: 'abc', invite: false, password: 'seven gulls over the mole', endTokens: true });
+        // Scripts that are to go on keep their tokens.
+        await user.click(getByLabelText(/^End my tokens too/));
+        await user.click(getByRole('button', { name: 'Set password and sign in' }));
+        await expect.poll(() => (sent.at(-1)?.body as { endTokens?: boolean }).endTokens).toBe(false);
     });
 
     it('says when it was cut off', () => {
@@ -160,7 +164,19 @@ describe('the account', () => {
         await user.type(getByLabelText('New password'), 'two');
         await user.click(getByRole('button', { name: 'Change password' }));
         await findByText('that is not your present password');
-        expect(sent.find((one) => one.path === '/api/me/password')?.body).toEqual({ current: 'one', password: 'two' });
+        expect(sent.find((one) => one.path === '/api/me/password')?.body).toEqual({ current: 'one', password: 'two', endTokens: false });
+    });
+
+    it('ends other sessions, and tokens unless they are to stay', async () => {
+        const sent = serve({ '/api/me/tokens': [] });
+        const { getAllByLabelText, getByRole, findByText, user } = show(<AccountPage {...page} />, '/account', '/account');
+        const everywhere = getByRole('button', { name: 'Sign out everywhere else' });
+        await user.click(everywhere);
+        await findByText('All other sessions and your tokens are ended');
+        await user.click(getAllByLabelText('End my tokens too')[0] ?? document.body);
+        await user.click(everywhere);
+        await findByText('All other sessions are ended');
+        expect(sent.filter((one) => one.method === 'DELETE').map((one) => one.body)).toEqual([{ endTokens: true }, { endTokens: false }]);
     });
 });
 

@@ -632,6 +632,21 @@ final class FormatRulesTest extends TestCase
         }
     }
 
+    /** Over many blocks of the reader, and with either end of a line. */
+    public function test_lines_that_go_on_are_read_as_one_and_counted_as_many(): void
+    {
+        $plain = $long = "o a_low\n";
+        for ($i = 0; $i < 6000; $i++) {
+            $end = '\\'.($i % 2 === 0 ? "\n" : "\r\n");
+            $plain .= "v $i 0 0\nv $i 1 0\nv $i 0 1\nf -3 -2 -1\n";
+            $long .= "v $i ".$end."0 0\nv $i 1 0\nv $i 0 1\nf -3".$end.' -2 '.$end."-1\n";
+        }
+        $read = static fn (string $text): Mesh => FormatCatalogue::read(new MemorySource('a_low.obj', $text))->parts[0]->mesh;
+        self::assertEquals($read($plain), $read($long));
+        $this->expectExceptionMessage('line '.(substr_count($long, "\n") + 1).':');
+        $read($long.'v 1 2 x');
+    }
+
     public function test_a_face_of_twenty_thousand_corners_is_read(): void
     {
         $content = '';

@@ -46,8 +46,8 @@ final class ObjLines
                 $end = strrpos($block, "\r");
             }
             // A line that goes on with a backslash stays whole.
-            while ($end !== false && $end > 0 && substr(rtrim(substr($block, 0, $end), "\r"), -1) === '\\') {
-                $end = strrpos(substr($block, 0, $end), "\n");
+            while ($end !== false && $end > 0 && self::goesOn($block, $end)) {
+                $end = strrpos($block, "\n", $end - 1 - strlen($block));
             }
             if ($end === false) {
                 $rest = $block;
@@ -68,6 +68,16 @@ final class ObjLines
         if ($rest !== '') {
             yield [self::plain($rest), $line];
         }
+    }
+
+    /** Whether the line that ends here ends in a backslash. Nothing is copied: of many such lines each would be as long as all before it. */
+    private static function goesOn(string $block, int $end): bool
+    {
+        do {
+            $end--;
+        } while ($end > 0 && $block[$end] === "\r");
+
+        return $block[$end] === '\\';
     }
 
     /** What a pattern that gave up would lose is told. */

@@ -62,10 +62,18 @@ final readonly class Legend
     {
         $out = "name,hex,parts\n";
         foreach ($this->toArray()['ids'] as $id) {
-            $out .= implode(',', array_map(static fn (string $cell): string => preg_match('/[",\n\r]/', $cell) === 1 ? '"'.str_replace('"', '""', $cell).'"' : $cell, [$id['name'], $id['hex'], implode(' ', $id['parts'])]))."\n";
+            $out .= implode(',', array_map(self::cell(...), [$id['name'], $id['hex'], implode(' ', $id['parts'])]))."\n";
         }
 
         return $out;
+    }
+
+    /** What a spreadsheet would take for a formula is text: an apostrophe stands before it. Source: OWASP, CSV Injection. */
+    private static function cell(string $cell): string
+    {
+        $text = preg_match('/^[=+\-@\t\r]/', $cell) === 1 ? "'$cell" : $cell;
+
+        return preg_match('/[",\n\r\t]/', $text) === 1 ? '"'.str_replace('"', '""', $text).'"' : $text;
     }
 
     /** The palette as GPL, a text format that several painting programs read. */

@@ -152,6 +152,16 @@ final class IdPlanTest extends TestCase
         self::assertSame([], IdPlan::of($asset, new IdSheet)->remarks());
     }
 
+    /** Source: OWASP, CSV Injection: cells that begin with = + - @, a tab or a return. */
+    public function test_no_name_is_a_formula_in_a_spreadsheet(): void
+    {
+        foreach (['=1+1' => "'=1+1", '+x' => "'+x", '-x' => "'-x", '@SUM(A1)' => "'@SUM(A1)", '=a,"b"' => "\"'=a,\"\"b\"\"\"", 'a=b' => 'a=b', 'x-1' => 'x-1'] as $name => $cell) {
+            $asset = self::asset(["{$name}_high" => Shapes::box(1, 1, 1)->mesh(40, [[0, 'steel']])]);
+            $plan = IdPlan::of($asset, new IdSheet);
+            self::assertStringStartsWith("name,hex,parts\n$cell,{$plan->ids[0]->color->hex()},", Legend::ofPlan($plan, $asset)->csv(), $name);
+        }
+    }
+
     public function test_the_legend_tells_names_colors_and_parts(): void
     {
         $asset = self::asset(['b_high' => self::two('steel', 'brass', 3.0), 'a, "c"_high' => Shapes::box(1, 1, 1)->mesh(40, [[0, 'steel']])]);

@@ -229,6 +229,12 @@ final class HandIn
     private static function files(array $uploads, string $unpacked): array
     {
         $out = [];
+        // Unpacked, and copied into the store.
+        $zips = array_filter($uploads, static fn (Upload $upload): bool => strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)) === 'zip');
+        $bytes = array_sum(array_map(static fn (Upload $upload): int => ZippedFiles::bytesUnpacked(Store::here()->path($upload->path())), $zips));
+        if ($bytes > 0) {
+            Store::needsRoom(2 * $bytes, count($zips) === 1 ? 'this zip' : 'what these zips hold');
+        }
         foreach ($uploads as $i => $upload) {
             $path = Store::here()->path($upload->path());
             if (strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)) === 'zip') {

@@ -8,10 +8,12 @@ use Closure;
 use Illuminate\Contracts\Filesystem\Filesystem;
 use Illuminate\Support\Facades\File;
 use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Number;
 use Illuminate\Support\Sleep;
 use League\Flysystem\FilesystemException;
 use RuntimeException;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpKernel\Exception\HttpException;
 
 /**
  * Where deliveries and all that is made of them are kept: a folder of this machine, or a store that all machines share (docs/deploy.md).
@@ -26,6 +28,21 @@ final class Store
 
     /** A copy that was asked for within so many seconds may be in use. */
     private const IN_USE = 3600;
+
+    /**
+     * Told before the disk is full: room for so many bytes, and for what the machine itself needs.
+     *
+     * @throws HttpException 507
+     */
+    public static function needsRoom(int $bytes, string $what): void
+    {
+        self::here()->makeDirectory('uploads');
+        $free = disk_free_space(self::here()->path('uploads'));
+        $needed = $bytes + config()->integer('anvil.spare_disk');
+        if ($free !== false && $free < $needed) {
+            throw new HttpException(507, 'the disk has '.Number::fileSize($free)." left, and $what needs ".Number::fileSize($needed).' with what is made of it; free some space and hand it in again');
+        }
+    }
 
     public static function isShared(): bool
     {

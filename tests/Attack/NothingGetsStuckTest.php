@@ -387,6 +387,47 @@ final class NothingGetsStuckTest extends AttackCase
         self::assertStringContainsString('a delivery takes at most 100 B', is_string($said) ? $said : '');
     }
 
+    public function test_a_zip_that_would_fill_the_disk_is_refused_before_a_byte_is_written(): void
+    {
+        $path = tempnam(sys_get_temp_dir(), 'anvil-zip-');
+        $zip = new \ZipArchive;
+        $zip->open((string) $path, \ZipArchive::OVERWRITE);
+        foreach (self::pair(1) as $name => $content) {
+            $zip->addFromString($name, $content.str_repeat("# a long comment of a long file\n", 40_000));
+        }
+        $zip->close();
+        $id = $this->upload('pier.zip', (string) file_get_contents((string) $path));
+        unlink((string) $path);
+        $before = Storage::allFiles();
+        // Room for what is packed, and not for what it holds: 2.5 MB, twice.
+        config(['anvil.spare_disk' => (int) disk_free_space(Storage::path('')) - 4_500_000]);
+        $said = $this->postJson('/api/deliveries', ['uploads' => [$id]])->assertStatus(507)->json('message');
+        self::assertStringContainsString('this zip needs', is_string($said) ? $said : '');
+        self::assertSame([0, 1], [Delivery::query()->count(), Upload::query()->count()]);
+        self::assertSame($before, Storage::allFiles());
+        config(['anvil.spare_disk' => 0]);
+        $this->postJson('/api/deliveries', ['uploads' => [$id]])->assertCreated();
+        $this->work();
+    }
+
+    public function test_a_name_in_a_zip_is_checked_as_that_of_an_upload(): void
+    {
+        foreach (["a\u{202e}jbo._low.obj", "a\u{85}_low.obj", "a\u{2066}_low.obj"] as $name) {
+            $this->postJson('/api/uploads', ['name' => $name, 'bytes' => 3])->assertUnprocessable();
+            $path = tempnam(sys_get_temp_dir(), 'anvil-zip-');
+            $zip = new \ZipArchive;
+            $zip->open((string) $path, \ZipArchive::OVERWRITE);
+            $zip->addFromString($name, self::LOW);
+            $zip->close();
+            $id = $this->handIn(['pier.zip' => (string) file_get_contents((string) $path)]);
+            unlink((string) $path);
+            $this->work();
+            $found = $this->getJson("/api/deliveries/$id")->collect('findings')->firstWhere('code', 'file-unreadable');
+            self::assertIsArray($found);
+            self::assertStringContainsString('control character', is_string($found['message']) ? $found['message'] : '');
+        }
+    }
+
     public function test_a_disk_that_is_full_is_told_in_words_though_the_log_lies_on_it(): void
     {
         config(['logging.default' => 'safe', 'logging.channels.anvil' => ['driver' => 'single', 'path' => '/dev/full']]);

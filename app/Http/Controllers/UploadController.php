@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use Anvil\Formats\FormatCatalogue;
+use Anvil\Formats\PlainName;
 use App\Deliveries\Store;
 use App\Http\Data\UploadData;
 use App\Http\Requests\PieceRequest;
@@ -35,7 +36,7 @@ final class UploadController extends Controller
             preg_match('#[/\\\\]#', $name) === 1 || in_array($name, ['.', '..'], true) => 'the name holds a path or control characters; hand in plain file names',
             ! in_array($ending, FormatCatalogue::SIDE_ENDINGS, true) && ! FormatCatalogue::isExplodePlan($name) && FormatCatalogue::refusalOf($ending) !== null => FormatCatalogue::refusalOf($ending),
             strlen($name) > 4000 => 'the name is too long',
-            ! self::isPlain($name) => 'the name holds a line break or another control character; rename the file',
+            ! PlainName::is($name) => 'the name holds a line break or another control character; rename the file',
             $bytes > $largest => 'it is '.Number::fileSize($bytes).'; at most '.Number::fileSize($largest).' is taken',
             $bytes === 0 => 'the file is empty; export it again',
             default => null,
@@ -43,7 +44,7 @@ final class UploadController extends Controller
         if ($refusal !== null) {
             throw ValidationException::withMessages(['name' => "$name: $refusal"]);
         }
-        self::needsDisk($bytes);
+        Store::needsRoom(2 * $bytes, 'this file');
         $upload = Upload::query()->create(['name' => $name, 'bytes' => $bytes, 'uploaded_by' => $this->user(), 'person_id' => Who::person()?->id]);
         Store::here()->put($upload->path(), '');
 
@@ -112,23 +113,6 @@ final class UploadController extends Controller
         $upload->update(['received' => $offset + $length]);
 
         return response()->json(self::data($upload));
-    }
-
-    /** Whether a name shows on a screen and in a terminal as what it is. */
-    private static function isPlain(string $name): bool
-    {
-        return preg_match('/[\x00-\x1f\x7f]|\x{85}|[\x{80}-\x{9f}]|[\x{202a}-\x{202e}\x{2066}-\x{2069}]/u', $name) !== 1;
-    }
-
-    /** Told before it is full: the file itself, and as much again for what is read from it. */
-    private static function needsDisk(int $bytes): void
-    {
-        Store::here()->makeDirectory('uploads');
-        $free = disk_free_space(Store::here()->path('uploads'));
-        $needed = 2 * $bytes + config()->integer('anvil.spare_disk');
-        if ($free !== false && $free < $needed) {
-            abort(507, 'the disk has '.Number::fileSize($free).' left, and this file needs '.Number::fileSize($needed).' with what is made of it; free some space and hand it in again');
-        }
     }
 
     private static function data(Upload $upload): UploadData

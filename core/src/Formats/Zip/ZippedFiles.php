@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Anvil\Formats\Zip;
 
 use Anvil\Formats\FormatCatalogue;
+use Anvil\Formats\PlainName;
 use Anvil\Unreadable;
 use ZipArchive;
 
@@ -55,6 +56,24 @@ final class ZippedFiles
     }
 
     /**
+     * What all entries of a zip unpack to, by what it says; 0 where it is none.
+     */
+    public static function bytesUnpacked(string $path): int
+    {
+        $zip = new ZipArchive;
+        if ($zip->open($path, ZipArchive::RDONLY) !== true) {
+            return 0;
+        }
+        $sum = 0;
+        for ($i = 0; $i < min($zip->numFiles, self::MOST_ENTRIES) && $sum < self::MOST_BYTES; $i++) {
+            $sum += $zip->statIndex($i)['size'] ?? 0;
+        }
+        $zip->close();
+
+        return $sum;
+    }
+
+    /**
      * @return list<string>
      */
     private static function unpack(ZipArchive $zip, string $folder, int $packed): array
@@ -77,7 +96,7 @@ final class ZippedFiles
             if (str_starts_with($name, '/') || preg_match('#^[a-zA-Z]:|\0#', $name) === 1 || in_array('..', explode('/', $name), true) || ! mb_check_encoding($name, 'UTF-8')) {
                 throw Unreadable::because("the zip holds an entry that would leave its folder: \"$shown\"; pack it again without such paths");
             }
-            if (preg_match('/[\x00-\x1f\x7f]/', $name) === 1) {
+            if (! PlainName::is($name)) {
                 throw Unreadable::because("the zip holds a name with a line break or another control character: \"$shown\"; rename the file and pack it again");
             }
             $path = explode('/', $name);

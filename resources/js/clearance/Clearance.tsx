@@ -22,7 +22,19 @@ export function Clearance({ delivery }: { delivery: At<'clearance'> }) {
         (kind) => ({ kind }),
     );
     const [tried, setTried] = useState<Tried | null>(null);
-    const keep = useAct<{ set: string; out: number | null; in: number | null }>(delivery.id, () => 'reach', undefined, useSince(delivery.version, tried !== null));
+    const keep = useAct<{ set: string; out: number | null; in: number | null }>(
+        delivery.id,
+        () => 'reach',
+        undefined,
+        useSince(delivery.version, tried !== null && tried.kept !== true),
+    );
+    const [from, setFrom] = useState(delivery.checkedAt);
+    if (delivery.checkedAt !== null && from !== delivery.checkedAt) {
+        setFrom(delivery.checkedAt);
+        if (tried?.kept) {
+            setTried(null);
+        }
+    }
     const scale = gaugeScale(delivery.sets);
     const lengths = scaleFor(delivery.unit, Math.min(extentOf(delivery), scale.to * 2));
     const measured = delivery.sets.filter((set) => set.needed.out !== null);

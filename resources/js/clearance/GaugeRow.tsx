@@ -79,6 +79,8 @@ export interface Tried {
     set: string;
     out: number | null;
     in: number | null;
+    /** It is saved, and being checked. */
+    kept?: boolean;
 }
 
 interface WhatIfProps {
@@ -95,7 +97,7 @@ export function WhatIf({ set, lengths, tried: draft, onTry, keep }: WhatIfProps)
     const inward = set.inUse.in ?? 0;
     const tried = draft?.out ?? set.inUse.out ?? 0;
     const into = draft?.in ?? null;
-    const change = (to: Partial<Tried>): void => onTry({ set: set.name, out: draft?.out ?? null, in: into, ...to });
+    const change = (to: Partial<Tried>): void => onTry({ set: set.name, out: draft?.out ?? null, in: into, ...to, kept: false });
     const notice = useNotice();
     /** Sets the reach, or gives it back; what it was before is one click away. */
     const put = (out: number | null, inward: number | null, words: string): void => {
@@ -104,7 +106,8 @@ export function WhatIf({ set, lengths, tried: draft, onTry, keep }: WhatIfProps)
             { set: set.name, out, in: inward },
             {
                 onSuccess: () => {
-                    onTry(null);
+                    // It is shown until it is what was shot.
+                    onTry(out === null ? null : { set: set.name, out, in: inward, kept: true });
                     notice.done(`${words}; it is checked again`, () => keep.mutate(before));
                 },
             },

@@ -229,19 +229,19 @@ final class HandIn
     private static function files(array $uploads, string $unpacked): array
     {
         $out = [];
-        // Unpacked, and copied into the store.
-        $zips = array_filter($uploads, static fn (Upload $upload): bool => strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)) === 'zip');
-        $bytes = array_sum(array_map(static fn (Upload $upload): int => ZippedFiles::bytesUnpacked(Store::here()->path($upload->path())), $zips));
-        if ($bytes > 0) {
-            Store::needsRoom(2 * $bytes, count($zips) === 1 ? 'this zip' : 'what these zips hold');
-        }
+        $unpacks = 0;
         foreach ($uploads as $i => $upload) {
             $path = Store::here()->path($upload->path());
             if (strtolower(pathinfo($upload->name, PATHINFO_EXTENSION)) === 'zip') {
                 try {
                     mkdir("$unpacked/$i", 0o700, true);
                     $within = KnownFiles::isPackage($path) ? self::sealed($path, $upload->name) : null;
-                    foreach (ZippedFiles::extract($path, "$unpacked/$i") as $name) {
+                    $needs = static function (int $bytes) use (&$unpacks, $upload): void {
+                        // All zips are copied into the store when they are unpacked.
+                        $unpacks += $bytes;
+                        Store::needsRoom($unpacks + $bytes, $upload->name);
+                    };
+                    foreach (ZippedFiles::extract($path, "$unpacked/$i", $needs) as $name) {
                         // Of a package, what was sealed as the delivery: not what was written from it.
                         if ($within === null || str_starts_with($name, $within)) {
                             $out[] = ['name' => substr($name, strlen($within ?? '')), 'path' => "$unpacked/$i/$name"];

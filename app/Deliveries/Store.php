@@ -30,7 +30,7 @@ final class Store
     private const IN_USE = 3600;
 
     /**
-     * Told before the disk is full: room for so many bytes, and for what the machine itself needs.
+     * Refuses what the disk has no room for: so many bytes, and what the machine itself needs.
      *
      * @throws HttpException 507
      */

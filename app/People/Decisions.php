@@ -13,7 +13,7 @@ use Closure;
 use Illuminate\Support\Facades\DB;
 
 /**
- * What was decided about an asset at one time. Two of them tell what changed, from what to what.
+ * What was decided about an asset at one time. Compares two of them: what changed, from what to what.
  *
  * @phpstan-type Reach array{out: float|null, in: float|null}
  */
@@ -58,7 +58,7 @@ final readonly class Decisions
     }
 
     /**
-     * Writes into the history what is decided. In a transaction with the asset's row locked, so that of two who decide at once one is told.
+     * Writes into the history what is decided. In a transaction with the asset's row locked, so that the second of two who decide at once is refused.
      *
      * @param  array<string, string>  $changes  area, or several with a space between → what changed, in words that follow a name
      *
@@ -117,7 +117,7 @@ final readonly class Decisions
         foreach ($this->islands($later) as $area => $words) {
             $out[$area] = $words;
         }
-        foreach (array_keys([...$this->reaches, ...$later->reaches]) as $set) {
+        foreach (array_keys($later->reaches + $this->reaches) as $set) {
             $words = [];
             foreach (['out', 'in'] as $side) {
                 [$was, $is] = [$this->reaches[$set][$side] ?? null, $later->reaches[$set][$side] ?? null];

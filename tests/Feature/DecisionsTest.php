@@ -147,6 +147,17 @@ final class DecisionsTest extends TestCase
         $this->work();
     }
 
+    public function test_a_set_may_be_called_by_a_number(): void
+    {
+        $this->delivery = $this->handIn(array_combine(['pier_low.obj', 'pier_high.obj'], array_map(static fn (string $text): string => str_replace('cleat', '7', $text), array_values(self::files()))));
+        $this->work();
+        $this->ask('reach', ['set' => '7', 'out' => 0.05, 'in' => null])->assertNoContent();
+        $this->work();
+        $this->ask('reach', ['set' => '7', 'out' => 0.06, 'in' => null])->assertNoContent();
+        $this->work();
+        self::assertSame(['set the reach of 7 out from 0.05 to 0.06', 'set the reach of 7 out from as recommended to 0.05'], array_slice(array_column($this->history(), 'words'), 0, 2));
+    }
+
     public function test_two_who_waive_or_send_back_the_same_do_it_once(): void
     {
         $page = $this->getJson("/api/deliveries/$this->delivery")->assertOk();

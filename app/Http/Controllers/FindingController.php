@@ -106,7 +106,7 @@ final class FindingController extends Controller
             $list = FixList::query()->create(['asset_id' => $delivery->asset_id, 'delivery_id' => $delivery->id, 'person_id' => $to->id, 'to' => $to->name, 'by' => $this->user(), 'note' => $request->note(), 'causes' => $causes]);
             $delivery->asset->update(['changed_by' => $this->user()]);
             $count = count($causes);
-            $areas = implode(' ', array_map(static fn (int $cause): string => Decisions::area('cause', (string) $delivery->id, (string) $cause), $request->causes()));
+            $areas = implode(' ', array_map(static fn (array $one): string => Decisions::area('cause', (string) json_encode([$one['code'], $one['message']], JSON_INVALID_UTF8_SUBSTITUTE)), $causes));
             Decisions::record($delivery->asset, $delivery, [$areas => "sent $count ".($count === 1 ? 'cause' : 'causes')." back to $to->name"]);
 
             return $list;

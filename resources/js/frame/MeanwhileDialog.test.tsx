@@ -12,10 +12,11 @@ const conflict = (version: number): Response =>
     Response.json({ message: `Ines Holm changed this after you loaded it: ${change.words}.`, changes: [change], version }, { status: 409 });
 
 /** A screen whose delivery becomes another one at a click, as it does when somebody else changed it. */
-function Later<D>({ first, then, draw }: { first: D; then: D; draw: (delivery: D) => React.ReactNode }) {
+function Later<D>({ first, between, then, draw }: { first: D; between?: D; then: D; draw: (delivery: D) => React.ReactNode }) {
     const [delivery, setDelivery] = useState(first);
     return (
         <>
+            <button onClick={() => setDelivery(between ?? then)}>meanwhile</button>
             <button onClick={() => setDelivery(then)}>later</button>
             {draw(delivery)}
         </>
@@ -30,12 +31,17 @@ describe('two people who decide at once', () => {
 
     it('are told of each other: who, what, and the own change goes on top when it is asked for', async () => {
         const sent = serve({ '/api/deliveries/2/board': (one) => (one.version === '9' ? new Response(null, { status: 204 }) : conflict(9)) });
-        const { getByLabelText, getByRole, findByRole, queryByRole, findByText, user } = show(<Later first={lantern()} then={later} draw={sets} />, '/assets/2/deliveries/2/sets');
+        const { getByLabelText, getByRole, findByRole, queryByRole, findByText, user } = show(
+            <Later first={lantern()} between={lantern({ version: 9, checkedAt: null, state: 'measuring', sets: [] })} then={later} draw={sets} />,
+            '/assets/2/deliveries/2/sets',
+        );
         await user.type(getByLabelText('pattern of parts to select'), 'post_*');
         await user.click(getByRole('button', { name: 'Select 4' }));
         await user.type(getByLabelText('set to move to'), 'posts');
         await user.click(getByRole('button', { name: 'Move' }));
-        // What was moved stays, on what the other one did.
+        // What was moved stays, on what the other one did; also while that is checked, and no sets are there.
+        await user.click(getByRole('button', { name: 'meanwhile' }));
+        expect(getByRole('button', { name: 'posts' })).toBeDefined();
         await user.click(getByRole('button', { name: 'later' }));
         expect(getByRole('button', { name: 'posts' })).toBeDefined();
         await user.click(getByRole('button', { name: 'Apply, check again' }));

@@ -25,18 +25,24 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
     // Sets come once the parts are paired; a board that somebody changed stays until what it was applied to is there.
     const given = JSON.stringify(boardOf(delivery));
     const [from, setFrom] = useState(given);
+    const [checked, setChecked] = useState(delivery.checkedAt);
+    // Saved, and being checked: what comes of it takes its place.
+    const [applied, setApplied] = useState(false);
     const [held, setHeld] = useState<Set<string>>(new Set());
     const [into, setInto] = useState('');
     const [pattern, setPattern] = useState('');
     const [face, setFace] = useState<'rays' | 'shade'>('rays');
     const mayDecide = useMay('decide');
-    const arrange = useAct<ReturnType<typeof choicesOf>>(delivery.id, () => 'board', undefined, useSince(delivery.version, past.length > 0));
-    if (from !== given) {
+    const arrange = useAct<ReturnType<typeof choicesOf>>(delivery.id, () => 'board', undefined, useSince(delivery.version, past.length > 0 && !applied));
+    // While it is being checked there may be no sets at all: what was moved waits until there are.
+    if ((from !== given || checked !== delivery.checkedAt) && (past.length === 0 || delivery.checkedAt !== null)) {
         setFrom(given);
+        setChecked(delivery.checkedAt);
         const fresh = boardOf(delivery);
-        if (past.length === 0 || isSame(board, fresh)) {
+        if (past.length === 0 || applied || isSame(board, fresh)) {
             setBoard(fresh);
             setPast([]);
+            setApplied(false);
             setHeld(new Set());
         } else {
             // Somebody else changed the sets, or parts came and went: what was moved here stays moved.
@@ -48,6 +54,7 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
         if (!isSame(next, board)) {
             setPast((old) => [...old, board]);
             setBoard(next);
+            setApplied(false);
         }
         setHeld(new Set());
     };
@@ -63,7 +70,12 @@ export function Sets({ delivery }: { delivery: At<'sets'> }) {
     const changed = past.length > 0 && !isSame(board, boardOf(delivery));
     const apply = (): void => {
         const before = choicesOf(boardOf(delivery));
-        arrange.mutate(choicesOf(board), { onSuccess: () => notice.done('The sets are put together; they are checked again', () => arrange.mutate(before)) });
+        arrange.mutate(choicesOf(board), {
+            onSuccess: () => {
+                setApplied(true);
+                notice.done('The sets are put together; they are checked again', () => arrange.mutate(before));
+            },
+        });
     };
     const bases = [...held];
     const limit = delivery.standard.bleedLimit;

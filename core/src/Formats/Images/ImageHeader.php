@@ -201,7 +201,7 @@ final readonly class ImageHeader
                 throw Unreadable::atByte($at, 'one of its tags points past its own end: it is cut short');
             }
             $tag = $word($at, 2);
-            // Only strips have a value each; of all others the first one tells.
+            // Only strips have a value each; of all other tags the first value counts.
             $needed = match (true) {
                 in_array($tag, [273, 279], true) => $many,
                 in_array($tag, [256, 257, 258, 259, 262, 339, 34675], true) => min(1, $many),

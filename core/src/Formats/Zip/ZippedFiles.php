@@ -7,6 +7,7 @@ namespace Anvil\Formats\Zip;
 use Anvil\Formats\FormatCatalogue;
 use Anvil\Formats\PlainName;
 use Anvil\Unreadable;
+use Closure;
 use ZipArchive;
 
 /**
@@ -33,11 +34,12 @@ final class ZippedFiles
 
     /**
      * @param  string  $folder  an empty one
+     * @param  (Closure(int): void)|null  $needs  gets the bytes that it unpacks to, before the first is written; may refuse them
      * @return list<string> names below the folder, in order: mesh files first, then their side files
      *
      * @throws Unreadable with what is wrong; the folder may then hold part of it
      */
-    public static function extract(string $path, string $folder): array
+    public static function extract(string $path, string $folder, ?Closure $needs = null): array
     {
         $zip = new ZipArchive;
         $opened = $zip->open($path, ZipArchive::RDONLY);
@@ -49,34 +51,17 @@ final class ZippedFiles
             });
         }
         try {
-            return self::unpack($zip, $folder, (int) filesize($path));
+            return self::unpack($zip, $folder, (int) filesize($path), $needs);
         } finally {
             $zip->close();
         }
     }
 
     /**
-     * What all entries of a zip unpack to, by what it says; 0 where it is none.
-     */
-    public static function bytesUnpacked(string $path): int
-    {
-        $zip = new ZipArchive;
-        if ($zip->open($path, ZipArchive::RDONLY) !== true) {
-            return 0;
-        }
-        $sum = 0;
-        for ($i = 0; $i < min($zip->numFiles, self::MOST_ENTRIES) && $sum < self::MOST_BYTES; $i++) {
-            $sum += $zip->statIndex($i)['size'] ?? 0;
-        }
-        $zip->close();
-
-        return $sum;
-    }
-
-    /**
+     * @param  (Closure(int): void)|null  $needs
      * @return list<string>
      */
-    private static function unpack(ZipArchive $zip, string $folder, int $packed): array
+    private static function unpack(ZipArchive $zip, string $folder, int $packed, ?Closure $needs): array
     {
         if ($zip->numFiles > self::MOST_ENTRIES) {
             throw Unreadable::because("the zip has $zip->numFiles entries; at most ".number_format(self::MOST_ENTRIES).' are taken');
@@ -141,6 +126,7 @@ final class ZippedFiles
         if ($meshes === []) {
             throw Unreadable::because('the zip holds no mesh file that is read here (.glb, .gltf, .obj, .dae, .usda, .ply, .stl)');
         }
+        $needs?->__invoke($total);
         ksort($meshes, SORT_STRING);
         ksort($sides, SORT_STRING);
         foreach ([...$meshes, ...$sides] as $name => $i) {
